@@ -1,0 +1,38 @@
+import { readdir } from 'node:fs/promises'
+import path from 'node:path'
+import { readFacts, type PictureFacts } from '@/codec'
+import { InputError } from '@/schemas'
+
+const PICTURES = /\.(jpe?g|png|tiff?)$/i
+
+export interface Series {
+  files: string[]
+  facts: PictureFacts
+}
+
+/**
+ * The frames of a folder in the order of their names, checked to be of one size.
+ * @throws InputError where there are fewer than two, or one does not belong.
+ */
+export async function openSeries(folder: string): Promise<Series> {
+  const names = await readdir(folder).catch(() => {
+    throw new InputError(`${folder} is not a folder that can be read; give the folder that holds the frames.`)
+  })
+  const files = names
+    .filter((name) => PICTURES.test(name) && !name.startsWith('.'))
+    .sort(new Intl.Collator('en', { numeric: true }).compare)
+    .map((name) => path.join(folder, name))
+  if (files.length === 0) throw new InputError(`${folder} holds no JPEG, PNG or TIFF files; give the folder that holds the frames.`)
+  if (files.length === 1) throw new InputError(`${folder} holds one frame only; a series needs at least two.`)
+  let first: PictureFacts | undefined
+  for (const file of files) {
+    const facts = await readFacts(file)
+    first ??= facts
+    if (facts.width !== first.width || facts.height !== first.height) {
+      throw new InputError(
+        `${path.basename(file)} is ${facts.width} × ${facts.height} px and ${path.basename(files[0])} is ${first.width} × ${first.height} px; all frames of a series must have one size.`,
+      )
+    }
+  }
+  return { files, facts: first! }
+}

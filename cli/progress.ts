@@ -1,0 +1,14 @@
+/** What a long verb is doing: one JSON object a line on standard error with `--progress`. */
+export interface ProgressEvent {
+  stage: string
+  /** 1-based. */
+  frame: number
+  of: number
+  file?: string
+}
+
+export type Progress = (event: ProgressEvent) => void
+
+export function progressTo(stream?: NodeJS.WritableStream): Progress {
+  return (event) => void stream?.write(`${JSON.stringify(event)}\n`)
+}

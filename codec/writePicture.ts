@@ -1,0 +1,55 @@
+import { randomUUID } from 'node:crypto'
+import { rename, rm, writeFile } from 'node:fs/promises'
+import path from 'node:path'
+import sharp, { type Sharp } from 'sharp'
+import { toInterleaved16, type Picture, type Plane } from '@/core/raster'
+
+export type PictureFormat = 'tif' | 'png' | 'jpg'
+
+export interface WriteOptions {
+  bits: 8 | 16
+  icc?: Buffer
+  /** EXIF fields by directory, as sharp takes them. */
+  exif?: Record<string, Record<string, string>>
+}
+
+/** Encodes a picture and puts it at `file` in one step, so that no half-written picture is ever found there. */
+export async function writePicture(file: string, picture: Picture, options: WriteOptions): Promise<void> {
+  const raw = { width: picture.width, height: picture.height, channels: 3 as const }
+  let pipeline = sharp(toInterleaved16(picture), { raw, limitInputPixels: false }).toColourspace(options.bits === 16 ? 'rgb16' : 'srgb')
+  if (options.exif) pipeline = pipeline.withExif(options.exif)
+  await writeWhole(file, await encode(pipeline, formatOf(file)))
+}
+
+/** Writes a plane of whole numbers as an 8- or 16-bit grey PNG. */
+export async function writeGrey(file: string, plane: Plane, bits: 8 | 16): Promise<void> {
+  const samples = bits === 16 ? Uint16Array.from(plane.data, (v) => Math.min(65535, Math.max(0, Math.round(v)))) : Uint8Array.from(plane.data, (v) => Math.min(255, Math.max(0, Math.round(v))))
+  const pipeline = sharp(samples, { raw: { width: plane.width, height: plane.height, channels: 1 }, limitInputPixels: false })
+  await writeWhole(file, await pipeline.toColourspace(bits === 16 ? 'grey16' : 'b-w').png({ compressionLevel: 6 }).toBuffer())
+}
+
+/** Writes a file beside its place and moves it there when it is complete. */
+export async function writeWhole(file: string, contents: Uint8Array | string): Promise<void> {
+  const part = path.join(path.dirname(file), `.${path.basename(file)}.${randomUUID()}.part`)
+  try {
+    await writeFile(part, contents)
+    await rename(part, file)
+  } catch (error) {
+    await rm(part, { force: true })
+    throw error
+  }
+}
+
+export function formatOf(file: string): PictureFormat {
+  const ending = path.extname(file).toLowerCase().slice(1)
+  if (ending === 'tif' || ending === 'tiff') return 'tif'
+  if (ending === 'png') return 'png'
+  return 'jpg'
+}
+
+/** Encodes for delivery: lossless TIFF and PNG, JPEG at high quality without colour subsampling. */
+export function encode(pipeline: Sharp, format: PictureFormat): Promise<Buffer> {
+  if (format === 'tif') return pipeline.tiff({ compression: 'deflate', predictor: 'horizontal' }).toBuffer()
+  if (format === 'png') return pipeline.png({ compressionLevel: 6 }).toBuffer()
+  return pipeline.jpeg({ quality: 95, chromaSubsampling: '4:4:4' }).toBuffer()
+}

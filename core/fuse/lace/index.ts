@@ -1,0 +1,1 @@
+export { lace } from './lace'

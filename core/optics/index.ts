@@ -1,0 +1,5 @@
+export * from './blur'
+export * from './criterion'
+export * from './depthOfField'
+export * from './exposure'
+export * from './lens'

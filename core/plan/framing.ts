@@ -1,0 +1,25 @@
+import { imageDistance_mm, subjectDistance_mm } from '../optics'
+import type { LensOptics } from './request'
+
+/** Entrance pupil to the plane of focus, in mm: f (1/m + 1/P) (Ray, asymmetrical lenses). */
+export function pupilDistance_mm(lens: LensOptics, magnification: number): number {
+  return lens.focalLength_mm * (1 / magnification + 1 / lens.pupilRatio)
+}
+
+/**
+ * Edge that registration costs on a rail, in percent of the picture's width, when composing at the first frame:
+ * over the travel a feature at distance z from the entrance pupil grows as 1/z, and what grows past the edge is gone.
+ */
+export function railEdgeLoss_percent(travel_mm: number, pupil_mm: number): number {
+  return 100 * (1 - pupil_mm / (pupil_mm + Math.abs(travel_mm)))
+}
+
+/** Edge that focusing by extension costs, in percent: image scale goes with v, largest for the nearest focus. */
+export function ringEdgeLoss_percent(focalLength_mm: number, nearFocus_mm: number, farFocus_mm: number): number {
+  return 100 * (1 - imageDistance_mm(focalLength_mm, farFocus_mm) / imageDistance_mm(focalLength_mm, nearFocus_mm))
+}
+
+/** Front principal plane to the nearest part of the subject at magnification m, in mm (thin lens). */
+export function workingDistance_mm(focalLength_mm: number, magnification: number): number {
+  return subjectDistance_mm(focalLength_mm, magnification)
+}

@@ -1,0 +1,6 @@
+export { planSeries } from './planSeries'
+export { MAX_FRAMES } from './slices'
+export { allowedBlur_mm } from './sharpness'
+export { NO_TIMING, PlanError } from './request'
+export type { Camera, DepthSubject, LensOptics, Mover, ObjectiveOptics, Optics, PlanRequest, RangeSubject, Sharpness, Timing } from './request'
+export type { Plan, PlanNote, PlannedFrame, SingleFrame } from './reply'

@@ -1,0 +1,146 @@
+import { fromSensor_mm, hyperfocal_mm, scaleDistance_mm, thirdStops } from '../optics'
+import { pupilDistance_mm, railEdgeLoss_percent, ringEdgeLoss_percent, workingDistance_mm } from './framing'
+import type { Plan, PlanNote, PlannedFrame } from './reply'
+import { PlanError, type DepthSubject, type LensOptics, type PlanRequest, type RangeSubject } from './request'
+import { lensOptics, objectiveOptics, type SliceOptics } from './sharpness'
+import { nearMagnification, singleFrameVerdict } from './singleFrame'
+import { evenSlices, rangeSlices, roundStride_mm } from './slices'
+
+/**
+ * Plans a focus series: the slices that cover the whole subject, each overlapping the next by at least what was
+ * asked, after rounding to what the mover can do.
+ * @throws PlanError with the field to change where no plan is possible.
+ */
+export function planSeries(request: PlanRequest): Plan {
+  return request.subject.kind === 'depth' ? planDepth(request, request.subject) : planRange(request, request.subject)
+}
+
+function planDepth(request: PlanRequest, subject: DepthSubject): Plan {
+  const { optics, mover } = request
+  if (optics.kind === 'lens' && optics.magnification === undefined) throw new PlanError('optics.magnification', 'A subject by depth needs the magnification.')
+  const sharp = optics.kind === 'lens' ? lensOptics(optics, optics.magnification!, request) : objectiveOptics(optics, request)
+  const slice = sharp.depthOfField_mm
+  const wanted = slice * (1 - request.overlap)
+  const stride = mover.kind === 'rail' ? roundStride_mm(wanted, mover.resolution_mm) : wanted
+  if (stride <= 0 && mover.kind === 'rail') {
+    throw new PlanError('mover.resolution_mm', `The rail moves ${mover.resolution_mm} mm at the least, and this plan needs ${wanted.toPrecision(2)} mm; stop down, allow more blur, or use a finer rail.`)
+  }
+  const slices = evenSlices(-request.leadIn_slices * stride, subject.depth_mm + request.runOut_slices * stride, slice, stride)
+  const frames = slices.map(({ focus, near, far }, k): PlannedFrame => ({ index: k + 1, position_mm: focus, travel_mm: k * stride, near_mm: near, far_mm: far }))
+  const lens: LensOptics = optics.kind === 'lens' ? optics : asLens(optics.designTube_mm / optics.designMagnification)
+  const travel = frames.at(-1)!.travel_mm!
+  const distance = workingDistance_mm(lens.focalLength_mm, sharp.magnification)
+  return {
+    ...common(request, sharp, frames),
+    stride_mm: stride,
+    overlap: 1 - stride / slice,
+    edgeLoss_percent:
+      mover.kind === 'rail'
+        ? railEdgeLoss_percent(travel, pupilDistance_mm(lens, sharp.magnification))
+        : ringEdgeLoss_percent(lens.focalLength_mm, distance, distance + travel),
+    workingDistance_mm: distance,
+    notes: notes(request, sharp),
+  }
+}
+
+function planRange(request: PlanRequest, asked: RangeSubject): Plan {
+  const lens = request.optics
+  if (lens.kind !== 'lens') throw new PlanError('optics.kind', 'A range of distances needs a lens; an objective is planned by depth.')
+  const subject = fromLens(asked, lens)
+  const measured = { ...request, subject }
+  const sharp = lensOptics(lens, nearMagnification(measured, lens), request)
+  const hyperfocal = hyperfocal_mm(lens.focalLength_mm, lens.fNumber, sharp.allowance_mm)
+  if (hyperfocal <= 2 * lens.focalLength_mm) throw new PlanError('sharpness', 'The allowed blur is as wide as the aperture itself; allow less.')
+  const slices = rangeSlices(...extended(subject, hyperfocal, request), hyperfocal, lens.focalLength_mm, request.overlap)
+  const frames = slices.map(({ focus, near, far }, k): PlannedFrame => ({
+    index: k + 1,
+    focusDistance_mm: focus,
+    scaleDistance_mm: scaleDistance_mm(focus, lens.focalLength_mm),
+    near_mm: near,
+    far_mm: far,
+  }))
+  const rail: PlanNote[] = request.mover.kind === 'rail' ? [{ code: 'range-by-ring', text: 'Distances are reached with the focus ring; the rail is left where it is.' }] : []
+  return {
+    ...common(measured, sharp, frames),
+    stride_mm: frames.length > 1 ? frames[1].focusDistance_mm! - frames[0].focusDistance_mm! : 0,
+    overlap: leastOverlap(frames, request.overlap),
+    edgeLoss_percent: ringEdgeLoss_percent(lens.focalLength_mm, frames[0].focusDistance_mm!, frames.at(-1)!.focusDistance_mm!),
+    workingDistance_mm: subject.near_mm,
+    hyperfocal_mm: hyperfocal,
+    notes: [...notes(request, sharp), ...rail],
+  }
+}
+
+function common(request: PlanRequest, sharp: SliceOptics, frames: PlannedFrame[]) {
+  const { settle_s, exposure_s, write_s } = request.timing
+  return {
+    coc_mm: sharp.coc_mm,
+    diffraction_mm: sharp.diffraction_mm,
+    magnification: sharp.magnification,
+    workingFNumber: sharp.workingFNumber,
+    depthOfField_mm: sharp.depthOfField_mm,
+    frameCount: frames.length,
+    frames,
+    singleFrame: singleFrameVerdict(request),
+    duration_s: frames.length * (settle_s + exposure_s + write_s),
+    storage_MB: frames.length * request.camera.rawSize_MB,
+  }
+}
+
+/** Distances turned to the front principal plane, with what cannot be focused refused. */
+function fromLens(subject: RangeSubject, lens: LensOptics): RangeSubject {
+  const f = lens.focalLength_mm
+  if (subject.far_mm < subject.near_mm) throw new PlanError('subject.far_mm', 'The farthest point is nearer than the nearest one; swap the two.')
+  const near_mm = subject.from === 'sensor' ? fromSensor_mm(subject.near_mm, f) : subject.near_mm
+  const far_mm = subject.from === 'sensor' ? fromSensor_mm(subject.far_mm, f) : subject.far_mm
+  if (!(near_mm > f * 1.01)) {
+    const least = subject.from === 'sensor' ? 4 * f : 1.01 * f
+    throw new PlanError('subject.near_mm', `A ${f} mm lens forms no picture of a point that near; the nearest point must be beyond ${Math.ceil(least)} mm from the ${subject.from}.`)
+  }
+  return { kind: 'range', from: 'lens', near_mm, far_mm }
+}
+
+/** The range with lead-in and run-out added, in strides, evenly in dioptres; never nearer than the lens can image. */
+function extended(subject: RangeSubject, hyperfocal: number, request: PlanRequest): [number, number] {
+  const lens = request.optics as LensOptics
+  const stride = (2 / (hyperfocal - lens.focalLength_mm)) * (1 - request.overlap)
+  const near = Math.min(1 / subject.near_mm + request.leadIn_slices * stride, Math.max(1 / subject.near_mm, 0.98 / lens.focalLength_mm))
+  const far = Math.max(0, 1 / subject.far_mm - request.runOut_slices * stride)
+  return [1 / near, far > 0 ? 1 / far : Infinity]
+}
+
+function leastOverlap(frames: PlannedFrame[], asked: number): number {
+  const overlaps = frames.slice(1).map((frame, k) => (1 / frame.near_mm - 1 / frames[k].far_mm) / (1 / frame.near_mm - 1 / frame.far_mm))
+  return overlaps.length > 0 ? Math.min(...overlaps) : asked
+}
+
+function asLens(focalLength_mm: number): LensOptics {
+  return { kind: 'lens', focalLength_mm, fNumber: 1, pupilRatio: 1 }
+}
+
+function notes(request: PlanRequest, sharp: SliceOptics): PlanNote[] {
+  const list: PlanNote[] = []
+  if (sharp.beyondReach) {
+    list.push({
+      code: 'diffraction-exceeds-criterion',
+      text: `Diffraction alone blurs ${micrometres(sharp.diffraction_mm)}, and ${micrometres(sharp.coc_mm)} is allowed: no series brings that sharpness back. ${wider(request, sharp)}`,
+    })
+  } else if (sharp.waveLimited) {
+    list.push({ code: 'wave-floor', text: 'Wave optics, not the allowed blur, sets how thin a slice is.' })
+  }
+  if (request.mover.kind === 'ring' && request.subject.kind === 'depth') {
+    list.push({ code: 'scale-at-near-edge', text: 'Magnification is taken at the near edge; focusing farther makes slices thicker, so the overlap only grows.' })
+  }
+  return list
+}
+
+function wider(request: PlanRequest, sharp: SliceOptics): string {
+  if (request.optics.kind !== 'lens') return 'An objective of larger aperture would.'
+  const optics = request.optics
+  const fits = thirdStops(1, optics.fNumber).filter((fNumber) => !lensOptics({ ...optics, fNumber }, sharp.magnification, request).beyondReach)
+  return fits.length > 0 ? `Open up to f/${fits.at(-1)} or wider.` : 'No aperture does at this magnification; allow more blur.'
+}
+
+function micrometres(length_mm: number): string {
+  return `${(length_mm * 1000).toFixed(1)} µm`
+}

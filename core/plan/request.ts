@@ -1,0 +1,83 @@
+/** What is asked of a plan. Lengths in mm; `far_mm` may be Infinity (`null` in JSON). */
+export interface PlanRequest {
+  camera: Camera
+  optics: Optics
+  sharpness: Sharpness
+  /** Count diffraction (default true); false gives the classical figures. */
+  diffraction: boolean
+  wavelength_nm: number
+  subject: DepthSubject | RangeSubject
+  mover: Mover
+  /** Least overlap of neighbouring slices, as part of a slice, 0 ≤ overlap < 1. */
+  overlap: number
+  leadIn_slices: number
+  runOut_slices: number
+  timing: Timing
+}
+
+export interface Camera {
+  sensorWidth_mm: number
+  sensorHeight_mm: number
+  pixelsWide: number
+  rawSize_MB: number
+}
+
+export interface LensOptics {
+  kind: 'lens'
+  focalLength_mm: number
+  fNumber: number
+  /** Exit over entrance pupil diameter; 1 where unknown. */
+  pupilRatio: number
+  /** Image over object in the plane of focus; absent for a range subject. */
+  magnification?: number
+}
+
+export interface ObjectiveOptics {
+  kind: 'objective'
+  designMagnification: number
+  designTube_mm: number
+  tube_mm: number
+  numericalAperture: number
+}
+
+export type Optics = LensOptics | ObjectiveOptics
+
+export type Sharpness =
+  | { kind: 'coc'; coc_mm: number }
+  | { kind: 'pixels'; count: number }
+  | { kind: 'print'; width_mm: number; viewingDistance_mm: number }
+
+export interface DepthSubject {
+  kind: 'depth'
+  depth_mm: number
+}
+
+export interface RangeSubject {
+  kind: 'range'
+  near_mm: number
+  far_mm: number
+  /** Where the distances are measured from: the lens's front principal plane, or the sensor plane. */
+  from: 'lens' | 'sensor'
+}
+
+export type Mover = { kind: 'rail'; resolution_mm: number } | { kind: 'ring' }
+
+/** Seconds spent per frame, beside the moving itself. */
+export interface Timing {
+  settle_s: number
+  exposure_s: number
+  write_s: number
+}
+
+export const NO_TIMING: Timing = { settle_s: 0, exposure_s: 0, write_s: 0 }
+
+/** A request that cannot be planned; `field` is the path of the value to change. */
+export class PlanError extends Error {
+  constructor(
+    readonly field: string,
+    message: string,
+  ) {
+    super(message)
+    this.name = 'PlanError'
+  }
+}

@@ -1,0 +1,5 @@
+export * from './plane'
+export * from './pyramid'
+export * from './similarity'
+export * from './smooth'
+export * from './warp'

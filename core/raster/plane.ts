@@ -1,0 +1,72 @@
+/** One channel of a picture, row by row. Sample values run from 0 to 1 unless a function says otherwise. */
+export interface Plane {
+  width: number
+  height: number
+  data: Float32Array
+}
+
+/** Red, green and blue planes of one size, sRGB-encoded, 0 … 1. */
+export interface Picture {
+  width: number
+  height: number
+  planes: [Plane, Plane, Plane]
+}
+
+export function createPlane(width: number, height: number): Plane {
+  return { width, height, data: new Float32Array(width * height) }
+}
+
+export function createPicture(width: number, height: number): Picture {
+  return { width, height, planes: [createPlane(width, height), createPlane(width, height), createPlane(width, height)] }
+}
+
+/** Luma of a picture, Rec. 709 weights on the encoded values. */
+export function luma({ width, height, planes: [red, green, blue] }: Picture): Plane {
+  const out = createPlane(width, height)
+  for (let i = 0; i < out.data.length; i++) out.data[i] = 0.2126 * red.data[i] + 0.7152 * green.data[i] + 0.0722 * blue.data[i]
+  return out
+}
+
+/** Interleaved 8- or 16-bit RGB samples to a picture of 0 … 1. */
+export function fromInterleaved(samples: Uint8Array | Uint16Array, width: number, height: number): Picture {
+  const picture = createPicture(width, height)
+  const scale = 1 / (samples instanceof Uint16Array ? 65535 : 255)
+  const [red, green, blue] = picture.planes.map((plane) => plane.data)
+  for (let i = 0, s = 0; i < red.length; i++, s += 3) {
+    red[i] = samples[s] * scale
+    green[i] = samples[s + 1] * scale
+    blue[i] = samples[s + 2] * scale
+  }
+  return picture
+}
+
+/** A picture to interleaved 16-bit RGB samples, clipped to the range. */
+export function toInterleaved16(picture: Picture): Uint16Array {
+  const samples = new Uint16Array(picture.width * picture.height * 3)
+  picture.planes.forEach(({ data }, channel) => {
+    for (let i = 0, s = channel; i < data.length; i++, s += 3) samples[s] = Math.min(65535, Math.max(0, data[i] * 65535 + 0.5))
+  })
+  return samples
+}
+
+export interface Rectangle {
+  x: number
+  y: number
+  width: number
+  height: number
+}
+
+/** A copy of a part of a plane; the rectangle must lie inside it. */
+export function cropPlane(plane: Plane, { x, y, width, height }: Rectangle): Plane {
+  const out = createPlane(width, height)
+  for (let row = 0; row < height; row++) {
+    const from = (y + row) * plane.width + x
+    out.data.set(plane.data.subarray(from, from + width), row * width)
+  }
+  return out
+}
+
+export function cropPicture(picture: Picture, rectangle: Rectangle): Picture {
+  const [red, green, blue] = picture.planes.map((plane) => cropPlane(plane, rectangle))
+  return { width: rectangle.width, height: rectangle.height, planes: [red, green, blue] }
+}

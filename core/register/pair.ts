@@ -1,0 +1,213 @@
+import { compose, createPlane, gaussianPyramid, IDENTITY, smooth, type Plane, type Similarity } from '../raster'
+import { exposureGain } from './exposure'
+import { solve } from './solve'
+
+export interface PairMotion {
+  motion: Similarity
+  /** Factor that brings the frame's exposure to the reference's, on encoded values. */
+  gain: number
+  /** Root mean square difference that remains, on 0 … 1, and the correlation of the two (1 = alike). */
+  residual: number
+  correlation: number
+}
+
+/** Rows and columns below this are too few to align on. */
+const COARSEST_px = 48
+const MOST_POINTS = 40_000
+const MOST_STEPS = 24
+
+/** A plane made ready for {@link registerPair}: its pyramid with gradients, computed once and used for several pairs. */
+export interface Prepared {
+  levels: Level[]
+}
+
+interface Level {
+  image: Plane
+  gradientX: Plane
+  gradientY: Plane
+}
+
+/** Builds the pyramid that registration works on from a frame's luma, `finestWidth_px` at the most. */
+export function prepare(luma: Plane, finestWidth_px = 1600): Prepared {
+  const count = Math.max(0, Math.floor(Math.log2(Math.min(luma.width, luma.height) / COARSEST_px)))
+  const pyramid = gaussianPyramid(luma, count)
+  const first = pyramid.findIndex((level) => level.width <= finestWidth_px)
+  return { levels: pyramid.slice(Math.max(first, 0)).map((plane) => withGradients(smooth(plane))) }
+}
+
+/**
+ * The motion from `reference` to `frame` (see Similarity), in pixels of the full picture of `fullWidth_px`, with the
+ * gain of exposure. Coarse to fine, robust Gauss–Newton (Lucas & Kanade, 1981; Baker & Matthews, 2004) on the
+ * points with the strongest gradients, which are those in focus: they, not the blurred ones, are to coincide.
+ */
+export function registerPair(reference: Prepared, frame: Prepared, fullWidth_px: number, start: Similarity = IDENTITY): PairMotion {
+  let motion = start
+  let result = { motion, residual: 1, correlation: 0 }
+  for (let k = reference.levels.length - 1; k >= 0; k--) {
+    const factor = reference.levels[k].image.width / fullWidth_px
+    const refined = refine(reference.levels[k], frame.levels[k], scaled(motion, factor))
+    motion = scaled(refined.motion, 1 / factor)
+    result = { ...refined, motion }
+  }
+  const coarsest = reference.levels.at(-1)!.image
+  const gain = exposureGain(coarsest, frame.levels.at(-1)!.image, scaled(motion, coarsest.width / fullWidth_px))
+  return { ...result, gain }
+}
+
+/** The same motion in a picture `factor` times as large. */
+export function scaled(motion: Similarity, factor: number): Similarity {
+  return { ...motion, dx_px: motion.dx_px * factor, dy_px: motion.dy_px * factor }
+}
+
+function refine(reference: Level, frame: Level, start: Similarity): Omit<PairMotion, 'gain'> {
+  const points = strongestPoints(reference)
+  const { width, height } = reference.image
+  let motion = start
+  let gain = 1
+  let offset = 0
+  let spread = Infinity
+  let correlation = 0
+  const residuals = new Float32Array(points.length)
+  const samples = new Float32Array(points.length * 3)
+  for (let step = 0; step < MOST_STEPS; step++) {
+    const used = sampleAt(points, frame, motion, width, height, samples)
+    if (used.length < 50) break
+    ;({ gain, offset, correlation } = brightness(points, used, samples, reference.image.data))
+    for (const i of used) residuals[i] = gain * samples[3 * i] + offset - reference.image.data[points[i]]
+    spread = robustSpread(residuals, used)
+    const change = gaussNewtonStep(points, used, samples, residuals, gain, spread, motion, width, height)
+    if (!change) break
+    motion = compose(motion, change)
+    const halfDiagonal = Math.hypot(width, height) / 2
+    if (Math.hypot(change.dx_px, change.dy_px) + halfDiagonal * (Math.abs(change.scale - 1) + Math.abs(change.rotation_rad)) < 0.002) break
+  }
+  return { motion, residual: spread, correlation }
+}
+
+/** Indices of the points to align on: the strongest gradients, at most MOST_POINTS, away from the border. */
+function strongestPoints({ image: { width, height }, gradientX, gradientY }: Level): Int32Array {
+  const strength = createPlane(width, height).data
+  const sample: number[] = []
+  for (let y = 2; y < height - 2; y++) {
+    for (let x = 2; x < width - 2; x++) {
+      const i = y * width + x
+      strength[i] = gradientX.data[i] ** 2 + gradientY.data[i] ** 2
+      if ((i * 2654435761) >>> 0 < 0x08000000) sample.push(strength[i])
+    }
+  }
+  sample.sort((a, b) => b - a)
+  const share = Math.min(0.5, MOST_POINTS / (width * height))
+  const threshold = sample[Math.floor(sample.length * share)] ?? 0
+  const points: number[] = []
+  for (let i = 0; i < strength.length; i++) if (strength[i] > threshold) points.push(i)
+  return Int32Array.from(points)
+}
+
+/** Fills value and gradient of the moved frame at each point; returns the points that fall inside it. */
+function sampleAt(points: Int32Array, frame: Level, motion: Similarity, width: number, height: number, samples: Float32Array): number[] {
+  const used: number[] = []
+  const a = motion.scale * Math.cos(motion.rotation_rad)
+  const b = motion.scale * Math.sin(motion.rotation_rad)
+  const centreX = (width - 1) / 2
+  const centreY = (height - 1) / 2
+  const planes = [frame.image.data, frame.gradientX.data, frame.gradientY.data]
+  for (let i = 0; i < points.length; i++) {
+    const px = (points[i] % width) - centreX
+    const py = Math.floor(points[i] / width) - centreY
+    const qx = a * px - b * py + motion.dx_px + centreX
+    const qy = b * px + a * py + motion.dy_px + centreY
+    const ix = Math.floor(qx)
+    const iy = Math.floor(qy)
+    if (!(ix >= 1 && iy >= 1 && ix < width - 2 && iy < height - 2)) continue
+    const tx = qx - ix
+    const ty = qy - iy
+    const o = iy * width + ix
+    for (let plane = 0; plane < 3; plane++) {
+      const d = planes[plane]
+      const top = d[o] + tx * (d[o + 1] - d[o])
+      const bottom = d[o + width] + tx * (d[o + width + 1] - d[o + width])
+      samples[3 * i + plane] = top + ty * (bottom - top)
+    }
+    used.push(i)
+  }
+  return used
+}
+
+/** Gain and offset that bring the samples to the reference, by equal mean and spread (symmetric in the two frames). */
+function brightness(points: Int32Array, used: number[], samples: Float32Array, reference: Float32Array) {
+  let [sumS, sumR, sumSS, sumRR, sumSR] = [0, 0, 0, 0, 0]
+  for (const i of used) {
+    const s = samples[3 * i]
+    const r = reference[points[i]]
+    sumS += s
+    sumR += r
+    sumSS += s * s
+    sumRR += r * r
+    sumSR += s * r
+  }
+  const n = used.length
+  const varS = Math.max(sumSS / n - (sumS / n) ** 2, 1e-12)
+  const varR = Math.max(sumRR / n - (sumR / n) ** 2, 1e-12)
+  const gain = Math.sqrt(varR / varS)
+  return { gain, offset: sumR / n - (gain * sumS) / n, correlation: (sumSR / n - (sumS * sumR) / n ** 2) / Math.sqrt(varS * varR) }
+}
+
+function robustSpread(residuals: Float32Array, used: number[]): number {
+  const magnitudes = Float32Array.from(used, (i) => Math.abs(residuals[i])).sort()
+  return Math.max(1.4826 * magnitudes[magnitudes.length >> 1], 1e-5)
+}
+
+/** One weighted least-squares step for (scale, rotation, dx, dy), as a motion applied before the present one. */
+function gaussNewtonStep(
+  points: Int32Array,
+  used: number[],
+  samples: Float32Array,
+  residuals: Float32Array,
+  gain: number,
+  spread: number,
+  motion: Similarity,
+  width: number,
+  height: number,
+): Similarity | undefined {
+  const normal = Array.from({ length: 4 }, () => new Float64Array(5))
+  const j = new Float64Array(4)
+  const a = motion.scale * Math.cos(motion.rotation_rad)
+  const b = motion.scale * Math.sin(motion.rotation_rad)
+  // Coordinates divided by the half width keep the four columns of one size.
+  const unit = 2 / width
+  for (const i of used) {
+    const e = residuals[i]
+    const t = e / (3 * spread)
+    if (t >= 1 || t <= -1) continue
+    const weight = (1 - t * t) ** 2
+    const gx = gain * (a * samples[3 * i + 1] + b * samples[3 * i + 2])
+    const gy = gain * (-b * samples[3 * i + 1] + a * samples[3 * i + 2])
+    const x = ((points[i] % width) - (width - 1) / 2) * unit
+    const y = (Math.floor(points[i] / width) - (height - 1) / 2) * unit
+    j[0] = gx * x + gy * y
+    j[1] = gy * x - gx * y
+    j[2] = gx
+    j[3] = gy
+    for (let r = 0; r < 4; r++) {
+      for (let c = r; c < 4; c++) normal[r][c] += weight * j[r] * j[c]
+      normal[r][4] -= weight * j[r] * e
+    }
+  }
+  for (let r = 0; r < 4; r++) for (let c = 0; c < r; c++) normal[r][c] = normal[c][r]
+  const step = solve(normal)
+  if (!step) return undefined
+  return { scale: 1 + step[0] * unit, rotation_rad: step[1] * unit, dx_px: step[2], dy_px: step[3] }
+}
+
+function withGradients(image: Plane): Level {
+  const { width, height, data } = image
+  const gradientX = createPlane(width, height)
+  const gradientY = createPlane(width, height)
+  for (let y = 1; y < height - 1; y++) {
+    for (let i = y * width + 1; i < (y + 1) * width - 1; i++) {
+      gradientX.data[i] = 0.5 * (data[i + 1] - data[i - 1])
+      gradientY.data[i] = 0.5 * (data[i + width] - data[i - width])
+    }
+  }
+  return { image, gradientX, gradientY }
+}

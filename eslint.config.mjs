@@ -1,0 +1,47 @@
+import js from '@eslint/js'
+import importX from 'eslint-plugin-import-x'
+import { createTypeScriptImportResolver } from 'eslint-import-resolver-typescript'
+import reactHooks from 'eslint-plugin-react-hooks'
+import tseslint from 'typescript-eslint'
+
+/** Who may import whom: imports point down. A folder not listed as `from` may not be imported by `target`. */
+const mayNotImport = {
+  core: ['schemas', 'server', 'cli', 'ui', 'app', 'demo'],
+  schemas: ['server', 'cli', 'ui', 'app', 'demo'],
+  server: ['cli', 'ui', 'app'],
+  cli: ['server', 'ui', 'app'],
+  demo: ['server', 'cli', 'ui', 'app'],
+  ui: ['server', 'cli', 'app'],
+  app: ['cli'],
+}
+
+const zones = Object.entries(mayNotImport).flatMap(([target, froms]) =>
+  froms.map((from) => ({ target: `./${target}`, from: `./${from}`, message: 'Imports point down; see docs/architecture.md.' })),
+)
+
+export default tseslint.config(
+  { ignores: ['node_modules', '.next', 'dist', 'data', 'next-env.d.ts', 'test-results'] },
+  js.configs.recommended,
+  ...tseslint.configs.recommended,
+  {
+    plugins: { 'import-x': importX, 'react-hooks': reactHooks },
+    settings: { 'import-x/resolver-next': [createTypeScriptImportResolver()] },
+    rules: {
+      'import-x/no-restricted-paths': ['error', { zones }],
+      'import-x/no-cycle': 'error',
+      'react-hooks/rules-of-hooks': 'error',
+      'react-hooks/exhaustive-deps': 'error',
+      'max-lines': ['error', { max: 260, skipBlankLines: true, skipComments: true }],
+      '@typescript-eslint/no-non-null-assertion': 'off',
+    },
+  },
+  {
+    files: ['core/**/*.ts'],
+    ignores: ['core/**/*.test.ts'],
+    rules: {
+      'no-restricted-imports': ['error', { patterns: [{ regex: '^(node:|react|next|sharp|joi|kysely)', message: 'core/ is pure TypeScript.' }] }],
+      'no-restricted-globals': ['error', 'window', 'document', 'process', 'Buffer'],
+    },
+  },
+  { files: ['scripts/**/*.mjs', '*.mjs'], languageOptions: { globals: { process: 'readonly', console: 'readonly', URL: 'readonly' } } },
+)

@@ -1,0 +1,3 @@
+export { check, InputError } from './check'
+export { completePlanRequest, planRequestSchema } from './planRequest'
+export { fuseSettingsSchema, type FuseSettings } from './fuseSettings'

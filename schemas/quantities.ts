@@ -1,0 +1,17 @@
+import Joi from 'joi'
+
+/** A number above zero; `what` names it in the sentence a user reads. */
+export function positive(what: string) {
+  return Joi.number()
+    .greater(0)
+    .messages({
+      'number.greater': `{{#label}} must be above 0: give ${what}.`,
+      'number.base': `{{#label}} must be a number: give ${what}.`,
+      'number.infinity': `{{#label}} must be a finite number: give ${what}.`,
+    })
+}
+
+/** A length in mm that a subject or a print can have: above zero, up to 1000 km. */
+export function length(what: string) {
+  return positive(what).max(1e9)
+}
