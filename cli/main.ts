@@ -2,8 +2,9 @@ import { PlanError } from '@/core/plan'
 import { InputError } from '@/schemas'
 import { fuse } from './fuse/command'
 import { plan } from './plan'
+import { simulate } from './simulate'
 
-const VERBS: Record<string, (args: string[]) => Promise<void>> = { plan, fuse }
+const VERBS: Record<string, (args: string[]) => Promise<void>> = { plan, simulate, fuse }
 
 /** The `nitidus` command: 0 on success, 2 on a user's mistake with one line on standard error, 1 on ours. */
 async function main([verb, ...args]: string[]): Promise<number> {

@@ -13,8 +13,10 @@ export interface PairMotion {
 
 /** Rows and columns below this are too few to align on. */
 const COARSEST_px = 48
-const MOST_POINTS = 40_000
-const MOST_STEPS = 24
+const MOST_POINTS = 24_000
+const MOST_STEPS = 16
+/** Movement of the corners, in px of a level, below which another step is not worth its time. */
+const SETTLED_px = 0.006
 
 /** A plane made ready for {@link registerPair}: its pyramid with gradients, computed once and used for several pairs. */
 export interface Prepared {
@@ -23,6 +25,8 @@ export interface Prepared {
 
 interface Level {
   image: Plane
+  /** Indices of the points to align on. */
+  points: Int32Array
   gradientX: Plane
   gradientY: Plane
 }
@@ -60,7 +64,7 @@ export function scaled(motion: Similarity, factor: number): Similarity {
 }
 
 function refine(reference: Level, frame: Level, start: Similarity): Omit<PairMotion, 'gain'> {
-  const points = strongestPoints(reference)
+  const { points } = reference
   const { width, height } = reference.image
   let motion = start
   let gain = 1
@@ -69,8 +73,9 @@ function refine(reference: Level, frame: Level, start: Similarity): Omit<PairMot
   let correlation = 0
   const residuals = new Float32Array(points.length)
   const samples = new Float32Array(points.length * 3)
+  const inside = new Int32Array(points.length)
   for (let step = 0; step < MOST_STEPS; step++) {
-    const used = sampleAt(points, frame, motion, width, height, samples)
+    const used = sampleAt(points, frame, motion, samples, inside)
     if (used.length < 50) break
     ;({ gain, offset, correlation } = brightness(points, used, samples, reference.image.data))
     for (const i of used) residuals[i] = gain * samples[3 * i] + offset - reference.image.data[points[i]]
@@ -79,13 +84,13 @@ function refine(reference: Level, frame: Level, start: Similarity): Omit<PairMot
     if (!change) break
     motion = compose(motion, change)
     const halfDiagonal = Math.hypot(width, height) / 2
-    if (Math.hypot(change.dx_px, change.dy_px) + halfDiagonal * (Math.abs(change.scale - 1) + Math.abs(change.rotation_rad)) < 0.002) break
+    if (Math.hypot(change.dx_px, change.dy_px) + halfDiagonal * (Math.abs(change.scale - 1) + Math.abs(change.rotation_rad)) < SETTLED_px) break
   }
   return { motion, residual: spread, correlation }
 }
 
 /** Indices of the points to align on: the strongest gradients, at most MOST_POINTS, away from the border. */
-function strongestPoints({ image: { width, height }, gradientX, gradientY }: Level): Int32Array {
+function strongestPoints({ width, height }: Plane, gradientX: Plane, gradientY: Plane): Int32Array {
   const strength = createPlane(width, height).data
   const sample: number[] = []
   for (let y = 2; y < height - 2; y++) {
@@ -103,9 +108,10 @@ function strongestPoints({ image: { width, height }, gradientX, gradientY }: Lev
   return Int32Array.from(points)
 }
 
-/** Fills value and gradient of the moved frame at each point; returns the points that fall inside it. */
-function sampleAt(points: Int32Array, frame: Level, motion: Similarity, width: number, height: number, samples: Float32Array): number[] {
-  const used: number[] = []
+/** Fills value and gradient of the moved frame at each point; returns the places of the points that fall inside it. */
+function sampleAt(points: Int32Array, frame: Level, motion: Similarity, samples: Float32Array, inside: Int32Array): Int32Array {
+  const { width, height } = frame.image
+  let count = 0
   const a = motion.scale * Math.cos(motion.rotation_rad)
   const b = motion.scale * Math.sin(motion.rotation_rad)
   const centreX = (width - 1) / 2
@@ -128,13 +134,13 @@ function sampleAt(points: Int32Array, frame: Level, motion: Similarity, width: n
       const bottom = d[o + width] + tx * (d[o + width + 1] - d[o + width])
       samples[3 * i + plane] = top + ty * (bottom - top)
     }
-    used.push(i)
+    inside[count++] = i
   }
-  return used
+  return inside.subarray(0, count)
 }
 
 /** Gain and offset that bring the samples to the reference, by equal mean and spread (symmetric in the two frames). */
-function brightness(points: Int32Array, used: number[], samples: Float32Array, reference: Float32Array) {
+function brightness(points: Int32Array, used: Int32Array, samples: Float32Array, reference: Float32Array) {
   let [sumS, sumR, sumSS, sumRR, sumSR] = [0, 0, 0, 0, 0]
   for (const i of used) {
     const s = samples[3 * i]
@@ -152,15 +158,19 @@ function brightness(points: Int32Array, used: number[], samples: Float32Array, r
   return { gain, offset: sumR / n - (gain * sumS) / n, correlation: (sumSR / n - (sumS * sumR) / n ** 2) / Math.sqrt(varS * varR) }
 }
 
-function robustSpread(residuals: Float32Array, used: number[]): number {
-  const magnitudes = Float32Array.from(used, (i) => Math.abs(residuals[i])).sort()
+function robustSpread(residuals: Float32Array, used: Int32Array): number {
+  // Every few points tell the median well enough.
+  const stride = Math.max(1, Math.floor(used.length / 3000))
+  const magnitudes = new Float32Array(Math.floor(used.length / stride))
+  for (let k = 0; k < magnitudes.length; k++) magnitudes[k] = Math.abs(residuals[used[k * stride]])
+  magnitudes.sort()
   return Math.max(1.4826 * magnitudes[magnitudes.length >> 1], 1e-5)
 }
 
 /** One weighted least-squares step for (scale, rotation, dx, dy), as a motion applied before the present one. */
 function gaussNewtonStep(
   points: Int32Array,
-  used: number[],
+  used: Int32Array,
   samples: Float32Array,
   residuals: Float32Array,
   gain: number,
@@ -209,5 +219,5 @@ function withGradients(image: Plane): Level {
       gradientY.data[i] = 0.5 * (data[i + width] - data[i - width])
     }
   }
-  return { image, gradientX, gradientY }
+  return { image, gradientX, gradientY, points: strongestPoints(image, gradientX, gradientY) }
 }

@@ -1,0 +1,49 @@
+/** A repeatable stream of numbers in [0, 1) for a seed (a 32-bit mix by multiplication and shifts). */
+export function randomStream(seed: number): () => number {
+  let state = (seed ^ 0x9e3779b9) >>> 0
+  return () => {
+    state = (state + 0x6d2b79f5) >>> 0
+    let t = Math.imul(state ^ (state >>> 15), state | 1)
+    t ^= t + Math.imul(t ^ (t >>> 7), t | 61)
+    return ((t ^ (t >>> 14)) >>> 0) / 4294967296
+  }
+}
+
+/** A normally distributed number, mean 0 and deviation 1, from a stream (Box & Muller, 1958). */
+export function gaussian(random: () => number): number {
+  return Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random())
+}
+
+function lattice(ix: number, iy: number, seed: number): number {
+  let h = Math.imul(ix, 374761393) ^ Math.imul(iy, 668265263) ^ Math.imul(seed, 1274126177)
+  h = Math.imul(h ^ (h >>> 13), 1274126177)
+  return ((h ^ (h >>> 16)) >>> 0) / 4294967296
+}
+
+/** Smooth lattice noise in the plane, 0 … 1, features about 1 apart. */
+export function noise(x: number, y: number, seed: number): number {
+  const ix = Math.floor(x)
+  const iy = Math.floor(y)
+  const fx = x - ix
+  const fy = y - iy
+  const sx = fx * fx * (3 - 2 * fx)
+  const sy = fy * fy * (3 - 2 * fy)
+  const top = lattice(ix, iy, seed) * (1 - sx) + lattice(ix + 1, iy, seed) * sx
+  const bottom = lattice(ix, iy + 1, seed) * (1 - sx) + lattice(ix + 1, iy + 1, seed) * sx
+  return top * (1 - sy) + bottom * sy
+}
+
+/** Noise summed over `octaves`, each half as large and half as strong as the one before; 0 … 1. */
+export function fractalNoise(x: number, y: number, seed: number, octaves: number): number {
+  let sum = 0
+  let weight = 0.5
+  let total = 0
+  for (let k = 0; k < octaves; k++) {
+    sum += weight * noise(x, y, seed + k)
+    total += weight
+    weight *= 0.5
+    // Turned a little each time, so that the lattices do not line up.
+    ;[x, y] = [1.6 * x - 1.2 * y + 5.3, 1.2 * x + 1.6 * y + 1.7]
+  }
+  return sum / total
+}

@@ -1,0 +1,107 @@
+import { KEY_LIGHT, normalise, shade, type Layer, type Material, type Sight, type Vector } from './scene'
+import { shadowOf, type Strand } from './strand'
+
+export interface ReliefShape {
+  width_mm: number
+  height_mm: number
+  /** Depth z at (x, y), in mm from the near edge. */
+  depth(x: number, y: number): number
+  material(x: number, y: number, z: number): Material
+  /** Fine roughness added to the depth for shading only, in mm. */
+  grain(x: number, y: number): number
+}
+
+const GRID = 900
+const SHADOW_STEPS = 48
+
+/**
+ * A surface z(x, y) that fills the picture: the depth is kept on a grid together with the shadows it throws on itself
+ * under the key light and how open each place is; colour and grain are computed where a ray arrives.
+ */
+export function reliefLayer(shape: ReliefShape, strands: Strand[] = []): Layer {
+  const columns = GRID
+  const rows = Math.round((GRID * shape.height_mm) / shape.width_mm)
+  const cell = shape.width_mm / columns
+  const depths = new Float32Array(columns * rows)
+  for (let r = 0; r < rows; r++) for (let c = 0; c < columns; c++) depths[r * columns + c] = shape.depth((c - columns / 2) * cell, (r - rows / 2) * cell)
+  const lit = castShadows(depths, columns, rows, cell)
+  const open = openness(depths, columns, rows, cell)
+  const at = (grid: Float32Array, x: number, y: number) => bilinear(grid, columns, rows, x / cell + columns / 2, y / cell + rows / 2)
+  return {
+    backdrop: true,
+    bounds: { left: -shape.width_mm / 2, right: shape.width_mm / 2, top: -shape.height_mm / 2, bottom: shape.height_mm / 2, near: least(depths), far: most(depths) },
+    depthAt: (x, y) => at(depths, x, y),
+    see(x, y, texel_mm, sight: Sight) {
+      const z = at(depths, x, y)
+      const e = Math.max(texel_mm, cell * 0.5)
+      const fine = shape.grain(x, y)
+      const slopeX = (at(depths, x + e, y) - at(depths, x - e, y)) / (2 * e) + (shape.grain(x + texel_mm, y) - fine) / texel_mm
+      const slopeY = (at(depths, x, y + e) - at(depths, x, y - e)) / (2 * e) + (shape.grain(x, y + texel_mm) - fine) / texel_mm
+      const normal: Vector = normalise([slopeX, slopeY, -1])
+      const shadow = strands.reduce((light, strand) => light * shadowOf(strand, x, y, z), 1)
+      sight.z = z
+      sight.alpha = 1
+      shade(sight, normal, shape.material(x, y, z), at(lit, x, y) * shadow, at(open, x, y))
+      return true
+    },
+  }
+}
+
+/** 1 where the key light arrives, 0 where the relief stands before it, soft in between. */
+function castShadows(depths: Float32Array, columns: number, rows: number, cell: number): Float32Array {
+  const lit = new Float32Array(columns * rows).fill(1)
+  const across = Math.hypot(KEY_LIGHT[0], KEY_LIGHT[1])
+  const stepX = KEY_LIGHT[0] / across
+  const stepY = KEY_LIGHT[1] / across
+  const rise = -KEY_LIGHT[2] / across
+  for (let r = 0; r < rows; r++) {
+    for (let c = 0; c < columns; c++) {
+      let clearance = Infinity
+      for (let k = 1; k <= SHADOW_STEPS; k++) {
+        const distance = k * k * 0.08 + k
+        const x = c + stepX * distance
+        const y = r + stepY * distance
+        if (x < 0 || y < 0 || x >= columns - 1 || y >= rows - 1) break
+        const rayDepth = depths[r * columns + c] - rise * distance * cell
+        clearance = Math.min(clearance, (depths[(y | 0) * columns + (x | 0)] - rayDepth) / (distance * cell))
+      }
+      lit[r * columns + c] = Math.min(1, Math.max(0, 0.5 + clearance / 0.24))
+    }
+  }
+  return lit
+}
+
+/** How much of the sky a place sees: lower than its surroundings means less. */
+function openness(depths: Float32Array, columns: number, rows: number, cell: number): Float32Array {
+  const open = new Float32Array(columns * rows)
+  const reach = [4, 10, 24, 48]
+  for (let r = 0; r < rows; r++) {
+    for (let c = 0; c < columns; c++) {
+      let blocked = 0
+      for (const distance of reach) {
+        for (const [dx, dy] of COMPASS) {
+          const x = Math.min(columns - 1, Math.max(0, c + Math.round(dx * distance)))
+          const y = Math.min(rows - 1, Math.max(0, r + Math.round(dy * distance)))
+          blocked += Math.max(0, (depths[r * columns + c] - depths[y * columns + x]) / (distance * cell))
+        }
+      }
+      open[r * columns + c] = 1 / (1 + (1.6 * blocked) / (reach.length * COMPASS.length))
+    }
+  }
+  return open
+}
+
+const COMPASS = Array.from({ length: 8 }, (_, k) => [Math.cos((k * Math.PI) / 4), Math.sin((k * Math.PI) / 4)])
+
+function bilinear(grid: Float32Array, columns: number, rows: number, x: number, y: number): number {
+  const cx = Math.min(columns - 1.001, Math.max(0, x))
+  const cy = Math.min(rows - 1.001, Math.max(0, y))
+  const i = (cy | 0) * columns + (cx | 0)
+  const tx = cx - (cx | 0)
+  const top = grid[i] + tx * (grid[i + 1] - grid[i])
+  const bottom = grid[i + columns] + tx * (grid[i + columns + 1] - grid[i + columns])
+  return top + (cy - (cy | 0)) * (bottom - top)
+}
+
+const least = (values: Float32Array) => values.reduce((a, b) => Math.min(a, b), Infinity)
+const most = (values: Float32Array) => values.reduce((a, b) => Math.max(a, b), -Infinity)

@@ -1,0 +1,7 @@
+import type { Scene } from '../scene'
+import { bristlesScene } from './bristles'
+import { fossilScene } from './fossil'
+import { nibScene } from './nib'
+
+/** Every scene by its name. */
+export const SCENES: Record<string, (seed: number) => Scene> = { fossil: fossilScene, nib: nibScene, bristles: bristlesScene }

@@ -1,0 +1,88 @@
+import { compose, IDENTITY, invert, type Picture, type Similarity } from '../raster'
+import { diffraction_px, pixelsPer_mm, viewAt, type CameraSetup, type View } from './camera'
+import { exposeLens } from './exposeLens'
+import { gaussian, randomStream } from './random'
+import { sampleScene, type SampledScene } from './sampled'
+import { SCENES } from './scenes'
+import { develop, developSharp } from './sensor'
+
+/** What is asked of the simulator: a scene, a camera, and the planes of focus in the order they are shot. */
+export interface SeriesRequest {
+  scene: string
+  seed: number
+  camera: CameraSetup
+  /** Planes of focus from the subject's near edge, away from the camera. */
+  positions_mm: number[]
+  /** How far the camera moves by accident between frames (deviations), and how much the light varies. */
+  unsteadiness: { shift_px: number; rotation_deg: number; exposure_ev: number }
+  fullWell: number
+}
+
+export interface SimulatedFrame {
+  picture: Picture
+  position_mm: number
+  /** Motion of what is in focus, from the reference frame (the middle one) to this one. */
+  motion: Similarity
+  exposure: number
+}
+
+/** Pixels have width: what a sharp edge spreads by before diffraction. */
+const PIXEL_SOFTNESS_px = 0.38
+
+/** A series ready to be shot, frame by frame. */
+export class SimulatedSeries {
+  readonly reference: number
+  private readonly views: View[]
+  private readonly exposures: number[]
+  private readonly sampled: SampledScene
+
+  constructor(private readonly request: SeriesRequest) {
+    const { camera, positions_mm, unsteadiness, seed } = request
+    const random = randomStream(seed)
+    this.reference = Math.ceil(positions_mm.length / 2) - 1
+    const middle = positions_mm[this.reference]
+    this.views = positions_mm.map((position) =>
+      viewAt(camera, position, middle, {
+        scale: 1,
+        rotation_rad: ((gaussian(random) * unsteadiness.rotation_deg) / 180) * Math.PI,
+        dx_px: gaussian(random) * unsteadiness.shift_px,
+        dy_px: gaussian(random) * unsteadiness.shift_px,
+      }),
+    )
+    this.exposures = positions_mm.map(() => 2 ** (gaussian(random) * unsteadiness.exposure_ev))
+    this.sampled = sampleScene(SCENES[request.scene](seed), camera, viewAt(camera, middle, middle, IDENTITY))
+  }
+
+  /** Shoots frame `index` (0-based). */
+  shoot(index: number): SimulatedFrame {
+    const { camera, positions_mm, fullWell, seed } = this.request
+    const exposure = this.exposures[index]
+    const light = exposeLens(this.sampled, camera, this.views[index])
+    const picture = develop(
+      light,
+      { fullWell, readNoise: 4, exposure, softness_px: Math.hypot(diffraction_px(camera), PIXEL_SOFTNESS_px) },
+      randomStream(seed * 7919 + index),
+    )
+    return { picture, position_mm: positions_mm[index], motion: this.motion(index), exposure }
+  }
+
+  /** The reference frame's view with everything sharp and no noise. */
+  truth(): Picture {
+    return developSharp(exposeLens(this.sampled, this.request.camera, this.views[this.reference], true))
+  }
+
+  /**
+   * Motion of the picture from the reference frame to frame `index`. With the ring it is the same at every depth. On a
+   * rail it is that of the planes of focus, each step taken at the depth midway between two neighbours.
+   */
+  private motion(index: number): Similarity {
+    const step = Math.sign(index - this.reference)
+    let scale = 1
+    for (let k = this.reference; k !== index; k += step) {
+      const midway = (this.views[k].focusZ + this.views[k + step].focusZ) / 2
+      scale *= pixelsPer_mm(this.views[k + step], midway) / pixelsPer_mm(this.views[k], midway)
+    }
+    const still = { ...IDENTITY, scale }
+    return compose(this.views[index].jitter, compose(still, invert(this.views[this.reference].jitter)))
+  }
+}

@@ -1,0 +1,69 @@
+import { KEY_LIGHT, normalise, shade, smoothStep, type Layer, type Material, type Vector } from './scene'
+
+/** A straight tapered rod: a bristle, a pin, a root. */
+export interface Strand {
+  from: Vector
+  to: Vector
+  fromRadius_mm: number
+  toRadius_mm: number
+  material(along: number, around: number): Material
+}
+
+/** A strand as a layer of its own, so that what lies behind it is there when it blurs. */
+export function strandLayer(strand: Strand): Layer {
+  const { from, to, fromRadius_mm, toRadius_mm } = strand
+  const radius = Math.max(fromRadius_mm, toRadius_mm)
+  const axis: [number, number] = [to[0] - from[0], to[1] - from[1]]
+  const lengthSquared = axis[0] ** 2 + axis[1] ** 2
+  const length = Math.sqrt(lengthSquared)
+  const depthAlong = (t: number) => from[2] + t * (to[2] - from[2])
+  const place = (x: number, y: number) => ((x - from[0]) * axis[0] + (y - from[1]) * axis[1]) / lengthSquared
+  return {
+    backdrop: false,
+    bounds: {
+      left: Math.min(from[0], to[0]) - radius,
+      right: Math.max(from[0], to[0]) + radius,
+      top: Math.min(from[1], to[1]) - radius,
+      bottom: Math.max(from[1], to[1]) + radius,
+      near: Math.min(from[2], to[2]) - radius,
+      far: Math.max(from[2], to[2]) + radius,
+    },
+    depthAt: (x, y) => depthAlong(Math.min(1, Math.max(0, place(x, y)))),
+    see(x, y, texel_mm, sight) {
+      const t = Math.min(1, Math.max(0, place(x, y)))
+      const across = ((x - from[0]) * axis[1] - (y - from[1]) * axis[0]) / length
+      const beyond = Math.hypot(x - from[0] - t * axis[0], y - from[1] - t * axis[1])
+      const here = fromRadius_mm + t * (toRadius_mm - fromRadius_mm)
+      const inside = Math.min(0.999, beyond / here)
+      sight.alpha = Math.min(1, Math.max(0, (here - beyond) / texel_mm + 0.5))
+      if (sight.alpha <= 0) return false
+      const side = Math.sign(across) * Math.min(0.999, Math.abs(across) / here)
+      const normal: Vector = normalise([(side * axis[1]) / length, (-side * axis[0]) / length, -Math.sqrt(1 - inside * inside)])
+      sight.z = depthAlong(t) - here * Math.sqrt(1 - inside * inside)
+      shade(sight, normal, strand.material(t * length, side), 1, 1)
+      return true
+    },
+  }
+}
+
+/** How much key light a strand lets through to a point: 1 clear of it, less in its soft shadow. */
+export function shadowOf({ from, to, fromRadius_mm, toRadius_mm }: Strand, x: number, y: number, z: number): number {
+  // Along the light direction from the point, at the depth of the strand nearest to that ray.
+  let light = 1
+  for (let pass = 0, t = 0.5; pass < 2; pass++) {
+    const strandZ = from[2] + t * (to[2] - from[2])
+    const distance = (z - strandZ) / -KEY_LIGHT[2]
+    if (distance <= 0) return 1
+    const rayX = x + KEY_LIGHT[0] * distance
+    const rayY = y + KEY_LIGHT[1] * distance
+    const axisX = to[0] - from[0]
+    const axisY = to[1] - from[1]
+    t = Math.min(1, Math.max(0, ((rayX - from[0]) * axisX + (rayY - from[1]) * axisY) / (axisX ** 2 + axisY ** 2)))
+    const gap = Math.hypot(rayX - from[0] - t * axisX, rayY - from[1] - t * axisY)
+    const radius = fromRadius_mm + t * (toRadius_mm - fromRadius_mm)
+    const penumbra = 0.05 + 0.12 * distance
+    const strength = Math.min(1, (2 * radius) / (2 * radius + penumbra))
+    light = 1 - strength * (1 - smoothStep(radius * 0.5, radius + penumbra, gap))
+  }
+  return light
+}
