@@ -1,0 +1,1 @@
+export { depthColour, depthCss, rampPlace } from './depthRamp'

@@ -1,0 +1,6 @@
+/** Runs once when the server starts: opens the data folder, marks interrupted jobs and takes up waiting ones. */
+export async function register(): Promise<void> {
+  if (process.env.NEXT_RUNTIME !== 'nodejs') return
+  const { context } = await import('@/server')
+  await context()
+}

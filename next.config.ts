@@ -1,0 +1,9 @@
+import type { NextConfig } from 'next'
+
+const config: NextConfig = {
+  serverExternalPackages: ['better-sqlite3', 'sharp', 'kysely'],
+  devIndicators: false,
+  poweredByHeader: false,
+}
+
+export default config

@@ -1,0 +1,27 @@
+import Joi from 'joi'
+import type { PlanRequest } from '@/core/plan'
+import { SCENES } from '@/core/simulate'
+import { planRequestSchema } from './planRequest'
+
+export interface ShootRequest {
+  title: string
+  subject: string
+  scene: string
+  plan: PlanRequest
+}
+
+/** A shoot as the plan screen sends it. */
+export const shootRequestSchema = Joi.object<ShootRequest>({
+  title: Joi.string().trim().min(1).max(120).required().messages({ 'string.empty': 'Give the shoot a title.', 'any.required': 'Give the shoot a title.' }),
+  subject: Joi.string().trim().allow('').max(300).default(''),
+  scene: Joi.valid(...Object.keys(SCENES)).default('fossil'),
+  plan: planRequestSchema,
+})
+
+/** A folder on the server's machine to import frames from. */
+export const folderSchema = Joi.object<{ folder: string }>({
+  folder: Joi.string().trim().min(1).max(1000).required().messages({ 'string.empty': 'Name the folder that holds the frames.', 'any.required': 'Name the folder that holds the frames.' }),
+})
+
+/** The number in a route's path. */
+export const idSchema = Joi.number().integer().min(1).required().messages({ 'number.base': 'This address names nothing; go back to the list.' })

@@ -1,0 +1,33 @@
+import { mkdir, rm } from 'node:fs/promises'
+import { connect, type Database } from './database'
+import { readEnvironment, type Environment } from './environment'
+import { fuseJob, JobQueue, shootJob } from './jobs'
+import { PictureStore } from './pictures'
+import { Shoots } from './shoots'
+
+/** Everything a route needs, opened once for the process. */
+export interface Context {
+  environment: Environment
+  db: Database
+  store: PictureStore
+  jobs: JobQueue
+  shoots: Shoots
+}
+
+/** Opens a data folder: database, pictures and queue; interrupted jobs are marked and scratch is cleared. */
+export async function openContext(environment: Environment = readEnvironment()): Promise<Context> {
+  const db = await connect(environment.dataFolder)
+  await mkdir(environment.importRoot, { recursive: true })
+  const store = new PictureStore(db, environment)
+  await rm(store.folders.incoming(), { recursive: true, force: true })
+  const jobs = new JobQueue(db, { shoot: shootJob(environment, store), fuse: fuseJob(db, environment, store) })
+  await jobs.recover()
+  return { environment, db, store, jobs, shoots: new Shoots(db) }
+}
+
+/** The bundler may load this module more than once; the process has one context all the same. */
+const shared = globalThis as { nitidusContext?: Promise<Context> }
+
+export function context(): Promise<Context> {
+  return (shared.nitidusContext ??= openContext())
+}

@@ -1,0 +1,70 @@
+import type { JobKind, JobState } from '@/schemas'
+import type { Generated, Selectable } from 'kysely'
+
+/** Times are ISO 8601 in UTC; `_json` columns hold JSON text. */
+export interface Tables {
+  shoot: ShootTable
+  run: RunTable
+  frame: FrameTable
+  job: JobTable
+  render: RenderTable
+}
+
+interface ShootTable {
+  id: Generated<number>
+  title: string
+  subject: string
+  /** Name of the simulated scene that the stand-in camera sees. */
+  scene: string
+  plan_json: string
+  created_at: string
+}
+
+interface RunTable {
+  id: Generated<number>
+  shoot_id: number
+  number: number
+  source: 'simulated' | 'imported'
+  created_at: string
+}
+
+interface FrameTable {
+  id: Generated<number>
+  run_id: number
+  name: string
+  sha256: string
+  bytes: number
+  width: number
+  height: number
+  bits: number
+  exif_json: string | null
+  position_mm: number | null
+  created_at: string
+}
+
+interface JobTable {
+  id: Generated<number>
+  shoot_id: number
+  run_id: number
+  kind: JobKind
+  state: JobState
+  settings_json: string
+  progress_json: string | null
+  error: string | null
+  created_at: string
+  ended_at: string | null
+}
+
+interface RenderTable {
+  id: Generated<number>
+  run_id: number
+  job_id: number
+  report_json: string
+  bytes: number
+  created_at: string
+}
+
+export type Shoot = Selectable<ShootTable>
+export type Run = Selectable<RunTable>
+export type Frame = Selectable<FrameTable>
+export type Job = Selectable<JobTable>

@@ -1,0 +1,5 @@
+export { context, openContext, type Context } from './context'
+export { DELIVERIES, deliver, type Delivery } from './renders'
+export { readEnvironment, type Environment } from './environment'
+export { colouredSourceMap, thumbnail, zoomPyramid } from './pictures'
+export { jobDetail, simulationOf } from './shoots'

@@ -1,0 +1,51 @@
+import { mkdir, readdir, readFile, rename, rm, stat } from 'node:fs/promises'
+import path from 'node:path'
+import type { FuseSettings } from '@/schemas'
+import { now, type Database } from '../database'
+import type { Environment } from '../environment'
+import type { PictureStore } from '../pictures'
+import { runEngine } from './engine'
+import type { JobWork } from './queue'
+
+/** Fuses the frames of a run in a scratch folder; the render exists from the moment all its files do. */
+export function fuseJob(db: Database, environment: Environment, store: PictureStore): JobWork {
+  return async (job, onEvent, signal) => {
+    const scratch = store.folders.job(job.id)
+    await rm(scratch, { recursive: true, force: true })
+    await mkdir(scratch, { recursive: true })
+    try {
+      await store.checkRoom(1)
+      const end = await runEngine(environment.engine, fuseArguments(store.folders.frames(job.run_id), scratch, JSON.parse(job.settings_json)), onEvent, signal)
+      if (end.kind !== 'done') return end
+      const bytes = await sizeOf(scratch)
+      await store.checkRoom(bytes)
+      const report_json = await readFile(path.join(scratch, 'report.json'), 'utf8')
+      await db.transaction().execute(async (transaction) => {
+        const render = await transaction
+          .insertInto('render')
+          .values({ run_id: job.run_id, job_id: job.id, report_json, bytes, created_at: now() })
+          .returning('id')
+          .executeTakeFirstOrThrow()
+        await mkdir(path.dirname(store.folders.render(render.id)), { recursive: true })
+        await rename(scratch, store.folders.render(render.id))
+      })
+      return end
+    } finally {
+      await rm(scratch, { recursive: true, force: true })
+    }
+  }
+}
+
+function fuseArguments(frames: string, scratch: string, settings: FuseSettings): string[] {
+  const args = ['fuse', frames, '--out', path.join(scratch, 'result.tif'), '--report', path.join(scratch, 'report.json')]
+  args.push('--source-map', path.join(scratch, 'source.png'), '--depth', path.join(scratch, 'depth.png'))
+  args.push('--style', settings.style, '--bits', String(settings.bits), '--crop', settings.crop)
+  if (settings.reference) args.push('--reference', String(settings.reference))
+  if (!settings.register) args.push('--no-register')
+  return args
+}
+
+async function sizeOf(folder: string): Promise<number> {
+  const sizes = await Promise.all((await readdir(folder)).map(async (name) => (await stat(path.join(folder, name))).size))
+  return sizes.reduce((a, b) => a + b, 0)
+}

@@ -1,0 +1,3 @@
+export { fuseJob } from './fuseJob'
+export { JobQueue } from './queue'
+export { shootJob } from './shootJob'

@@ -1,0 +1,2 @@
+export { jobDetail, Shoots } from './shoots'
+export { simulationOf } from './simulation'

@@ -1,0 +1,107 @@
+import { planSeries, type Plan, type PlanRequest } from '@/core/plan'
+import { completePlanRequest, InputError, type FrameExif, type FuseReport, type JobDetail, type RunDetail, type ShootDetail, type ShootSummary } from '@/schemas'
+import { now, type Database, type Job, type Run, type Shoot } from '../database'
+
+/** The shoots of a database: what was planned, shot and fused. */
+export class Shoots {
+  constructor(private readonly db: Database) {}
+
+  async list(): Promise<ShootSummary[]> {
+    const shoots = await this.db.selectFrom('shoot').selectAll().orderBy('id', 'desc').execute()
+    return Promise.all(shoots.map((shoot) => this.summary(shoot)))
+  }
+
+  async create(title: string, subject: string, scene: string, plan: PlanRequest): Promise<number> {
+    const { id } = await this.db.insertInto('shoot').values({ title, subject, scene, plan_json: JSON.stringify(plan), created_at: now() }).returning('id').executeTakeFirstOrThrow()
+    return id
+  }
+
+  async replan(shootId: number, change: { title: string; subject: string; scene: string; plan: PlanRequest }): Promise<void> {
+    const { title, subject, scene, plan } = change
+    const { numUpdatedRows } = await this.db.updateTable('shoot').set({ title, subject, scene, plan_json: JSON.stringify(plan) }).where('id', '=', shootId).executeTakeFirst()
+    if (Number(numUpdatedRows) === 0) throw missing()
+  }
+
+  async detail(shootId: number): Promise<ShootDetail> {
+    const shoot = await this.shoot(shootId)
+    const summary = await this.summary(shoot)
+    const runs = await this.db.selectFrom('run').selectAll().where('shoot_id', '=', shootId).orderBy('number', 'desc').execute()
+    const jobs = await this.db.selectFrom('job').selectAll().where('shoot_id', '=', shootId).orderBy('id', 'desc').limit(20).execute()
+    return {
+      ...summary,
+      scene: shoot.scene,
+      planRequest: JSON.parse(shoot.plan_json) as PlanRequest,
+      runs: await Promise.all(runs.map((run) => this.run(run))),
+      jobs: jobs.map(jobDetail),
+    }
+  }
+
+  async shoot(shootId: number): Promise<Shoot> {
+    const shoot = await this.db.selectFrom('shoot').selectAll().where('id', '=', shootId).executeTakeFirst()
+    if (!shoot) throw missing()
+    return shoot
+  }
+
+  async addRun(shootId: number, source: Run['source']): Promise<number> {
+    await this.shoot(shootId)
+    const last = await this.db.selectFrom('run').select((e) => e.fn.max('number').as('number')).where('shoot_id', '=', shootId).executeTakeFirst()
+    const { id } = await this.db
+      .insertInto('run')
+      .values({ shoot_id: shootId, number: (last?.number ?? 0) + 1, source, created_at: now() })
+      .returning('id')
+      .executeTakeFirstOrThrow()
+    return id
+  }
+
+  private async run(run: Run): Promise<RunDetail> {
+    const { shoot_id: _, ...rest } = run
+    const frames = await this.db.selectFrom('frame').selectAll().where('run_id', '=', run.id).execute()
+    const renders = await this.db.selectFrom('render').selectAll().where('run_id', '=', run.id).orderBy('id', 'desc').execute()
+    const byName = new Intl.Collator('en', { numeric: true })
+    return {
+      ...rest,
+      frames: frames
+        .sort((a, b) => byName.compare(a.name, b.name))
+        .map(({ exif_json, run_id: _run, ...frame }) => ({ ...frame, exif: exif_json ? (JSON.parse(exif_json) as FrameExif) : null })),
+      renders: renders.map(({ id, created_at, bytes, report_json }) => ({ id, created_at, bytes, report: JSON.parse(report_json) as FuseReport })),
+    }
+  }
+
+  private async summary(shoot: Shoot): Promise<ShootSummary> {
+    const frames = await this.db.selectFrom('frame').innerJoin('run', 'run.id', 'frame.run_id').where('run.shoot_id', '=', shoot.id).select('frame.id').orderBy('frame.id').execute()
+    const render = await this.db
+      .selectFrom('render')
+      .innerJoin('run', 'run.id', 'render.run_id')
+      .where('run.shoot_id', '=', shoot.id)
+      .select('render.id')
+      .orderBy('render.id', 'desc')
+      .executeTakeFirst()
+    const middle = frames[frames.length >> 1]
+    return {
+      id: shoot.id,
+      title: shoot.title,
+      subject: shoot.subject,
+      state: render ? 'fused' : frames.length > 0 ? 'shot' : 'planned',
+      created_at: shoot.created_at,
+      frameCount: frames.length,
+      cover: render ? { kind: 'render', id: render.id } : middle ? { kind: 'frame', id: middle.id } : null,
+      plan: planOf(shoot),
+    }
+  }
+}
+
+export function jobDetail({ id, run_id, kind, state, error, created_at, ended_at, progress_json }: Job): JobDetail {
+  return { id, run_id, kind, state, error, created_at, ended_at, progress: progress_json ? JSON.parse(progress_json) : null }
+}
+
+function planOf(shoot: Shoot): Plan | null {
+  try {
+    return planSeries(completePlanRequest(JSON.parse(shoot.plan_json)))
+  } catch {
+    return null
+  }
+}
+
+function missing(): InputError {
+  return new InputError('This shoot does not exist any more; go back to the list.')
+}
