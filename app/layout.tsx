@@ -1,0 +1,17 @@
+import '@fontsource-variable/source-sans-3/wght.css'
+import './globals.css'
+import type { Metadata } from 'next'
+import type { ReactNode } from 'react'
+import { Providers } from '@/ui/shell'
+
+export const metadata: Metadata = { title: 'Nitidus', description: 'Plan, shoot, check, fuse and deliver focus series.' }
+
+export default function Layout({ children }: { children: ReactNode }) {
+  return (
+    <html lang="en">
+      <body>
+        <Providers>{children}</Providers>
+      </body>
+    </html>
+  )
+}

@@ -1,0 +1,5 @@
+import { HomeScreen } from '@/ui/home'
+
+export default function Page() {
+  return <HomeScreen />
+}

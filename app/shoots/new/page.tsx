@@ -1,0 +1,5 @@
+import { PlanScreen } from '@/ui/plan'
+
+export default function Page() {
+  return <PlanScreen />
+}

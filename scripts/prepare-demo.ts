@@ -1,0 +1,33 @@
+import { planSeries } from '@/core/plan'
+import { DEMO_SHOOTS } from '@/demo/scenario'
+import { completePlanRequest } from '@/schemas'
+import { openContext, simulationOf, type Context } from '@/server'
+
+/** Fills an empty data folder with the demo scenario: the plans, and one series shot and fused by the real engine. */
+async function prepareDemo(context: Context): Promise<void> {
+  const { shoots, jobs } = context
+  if ((await shoots.list()).length > 0) return
+  for (const { title, subject, scene, plan, done } of DEMO_SHOOTS) {
+    const shootId = await shoots.create(title, subject, scene, plan)
+    if (!done) continue
+    const request = completePlanRequest(plan)
+    const runId = await shoots.addRun(shootId, 'simulated')
+    await jobs.add(shootId, runId, 'shoot', simulationOf(scene, request, planSeries(request), shootId))
+    await jobs.add(shootId, runId, 'fuse', { style: 'lace', bits: 16, crop: 'common', register: true })
+  }
+  jobs.events.on('any', ({ kind, progress_json }) => process.stderr.write(`\rDemo: ${kind} ${progressText(progress_json)}      `))
+  await jobs.idle()
+  process.stderr.write('\n')
+  const failed = await context.db.selectFrom('job').select('error').where('state', '!=', 'done').executeTakeFirst()
+  if (failed) throw new Error(`The demo data could not be made: ${failed.error}`)
+}
+
+function progressText(progress_json: string | null): string {
+  if (!progress_json) return ''
+  const { stage, frame, of } = JSON.parse(progress_json)
+  return `${stage} ${frame}/${of}`
+}
+
+const context = await openContext()
+await prepareDemo(context)
+await context.db.destroy()

@@ -1,0 +1,70 @@
+'use client'
+
+import { QueryClient, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useEffect } from 'react'
+import type { JobDetail, ShootDetail, ShootRequest, ShootSummary } from '@/schemas'
+
+/** What a route refused, with the field to mend where there is one. */
+export class RefusedError extends Error {
+  constructor(
+    message: string,
+    readonly field = '',
+  ) {
+    super(message)
+  }
+}
+
+/** Fetches JSON; a refusal becomes a RefusedError with the server's sentence. */
+export async function fetchJson<T>(address: string, options?: RequestInit): Promise<T> {
+  const response = await fetch(address, options).catch(() => {
+    throw new RefusedError('The application does not answer; is it still running?')
+  })
+  const body = await response.json().catch(() => ({}))
+  if (!response.ok) throw new RefusedError(body.error ?? 'The application could not answer.', body.field)
+  return body as T
+}
+
+export const send = <T>(address: string, method: string, body?: unknown) =>
+  fetchJson<T>(address, { method, headers: { 'content-type': 'application/json' }, body: body === undefined ? undefined : JSON.stringify(body) })
+
+export function createQueryClient(): QueryClient {
+  return new QueryClient({ defaultOptions: { queries: { staleTime: 2000, retry: 1 } } })
+}
+
+export const useShoots = () => useQuery({ queryKey: ['shoots'], queryFn: () => fetchJson<ShootSummary[]>('/api/shoots') })
+
+export const useShoot = (id: number) => useQuery({ queryKey: ['shoot', id], queryFn: () => fetchJson<ShootDetail>(`/api/shoots/${id}`) })
+
+/** Creates a shoot, or changes the plan of the one given. Answers its id. */
+export function useSaveShoot(id?: number) {
+  const client = useQueryClient()
+  return useMutation({
+    mutationFn: async (shoot: ShootRequest) => {
+      if (id === undefined) return (await send<{ id: number }>('/api/shoots', 'POST', shoot)).id
+      await send(`/api/shoots/${id}`, 'PUT', shoot)
+      return id
+    },
+    onSuccess: () => client.invalidateQueries(),
+  })
+}
+
+/** A command to the server that changes a shoot. */
+export function useCommand<T = void>(shootId: number, run: (input: T) => Promise<unknown>) {
+  const client = useQueryClient()
+  return useMutation({ mutationFn: run, onSettled: () => client.invalidateQueries({ queryKey: ['shoot', shootId] }) })
+}
+
+/** Keeps a shoot's data fresh from the server's events; the browser reconnects by itself. */
+export function useShootEvents(shootId: number): void {
+  const client = useQueryClient()
+  useEffect(() => {
+    const events = new EventSource(`/api/shoots/${shootId}/events`)
+    events.onopen = () => void client.invalidateQueries({ queryKey: ['shoot', shootId] })
+    events.onmessage = ({ data }) => {
+      const job = JSON.parse(data) as JobDetail
+      client.setQueryData<ShootDetail>(['shoot', shootId], (shoot) => shoot && { ...shoot, jobs: [job, ...shoot.jobs.filter(({ id }) => id !== job.id)] })
+      if (job.state !== 'running' || job.kind === 'shoot') void client.invalidateQueries({ queryKey: ['shoot', shootId] })
+    }
+    return () => events.close()
+  }, [client, shootId])
+}

@@ -1,0 +1,1 @@
+export { HomeScreen } from './HomeScreen'

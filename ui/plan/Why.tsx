@@ -1,0 +1,38 @@
+'use client'
+
+import { Popover } from 'antd'
+import type { ReactNode } from 'react'
+import styles from './plan.module.css'
+
+export interface Reason {
+  formula: string
+  inputs: string
+  source: string
+}
+
+/** A number with its unit that answers "why?": formula, inputs, source. */
+export function Why({ label, value, reason, testId }: { label: string; value: ReactNode; reason: Reason; testId?: string }) {
+  const content = (
+    <dl className={styles.reason}>
+      <dt>Formula</dt>
+      <dd>{reason.formula}</dd>
+      <dt>Here</dt>
+      <dd>{reason.inputs}</dd>
+      <dt>Source</dt>
+      <dd>{reason.source}</dd>
+    </dl>
+  )
+  return (
+    <div className={styles.number}>
+      <dt>{label}</dt>
+      <dd data-testid={testId}>
+        {value}
+        <Popover content={content} trigger={['click', 'focus']} title={label}>
+          <button type="button" className={styles.why} aria-label={`Why: ${label}`}>
+            why?
+          </button>
+        </Popover>
+      </dd>
+    </div>
+  )
+}

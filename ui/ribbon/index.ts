@@ -1,0 +1,1 @@
+export { DepthRibbon } from './DepthRibbon'

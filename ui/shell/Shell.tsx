@@ -1,0 +1,23 @@
+'use client'
+
+import Link from 'next/link'
+import type { ReactNode } from 'react'
+import styles from './shell.module.css'
+
+/** The frame of every screen: the name, the way home, and the screen. `dark` where pictures are judged. */
+export function Shell({ children, dark }: { children: ReactNode; dark?: boolean }) {
+  return (
+    <div className={dark ? styles.table : styles.paper}>
+      <header className={styles.bar}>
+        <Link href="/" className={styles.name}>
+          Nitidus
+        </Link>
+        <nav>
+          <Link href="/">Shoots</Link>
+          <Link href="/shoots/new">Plan a shoot</Link>
+        </nav>
+      </header>
+      <main className={styles.main}>{children}</main>
+    </div>
+  )
+}

@@ -1,0 +1,1 @@
+export { ShootScreen } from './ShootScreen'
