@@ -33,6 +33,7 @@ export default tseslint.config(
       'react-hooks/exhaustive-deps': 'error',
       'max-lines': ['error', { max: 260, skipBlankLines: true, skipComments: true }],
       '@typescript-eslint/no-non-null-assertion': 'off',
+      '@typescript-eslint/no-unused-vars': ['error', { varsIgnorePattern: '^_', argsIgnorePattern: '^_' }],
     },
   },
   {
@@ -43,5 +44,5 @@ export default tseslint.config(
       'no-restricted-globals': ['error', 'window', 'document', 'process', 'Buffer'],
     },
   },
-  { files: ['scripts/**/*.mjs', '*.mjs'], languageOptions: { globals: { process: 'readonly', console: 'readonly', URL: 'readonly' } } },
+  { files: ['scripts/**/*.mjs', '*.mjs'], languageOptions: { globals: { process: 'readonly', console: 'readonly', URL: 'readonly', fetch: 'readonly' } } },
 )

@@ -24,7 +24,8 @@ const FORMATS = new Set(['jpeg', 'png', 'tiff'])
 export async function readFacts(file: string): Promise<PictureFacts> {
   const metadata = await orExplain(file, open(file).metadata())
   if (!FORMATS.has(metadata.format)) throw new InputError(`${path.basename(file)} is a ${metadata.format} file; bring JPEG, PNG or TIFF.`)
-  if (metadata.width * metadata.height > MOST_PIXELS) throw new InputError(`${path.basename(file)} is ${metadata.width} × ${metadata.height} px; at most 250 megapixels are taken.`)
+  if (metadata.width * metadata.height > MOST_PIXELS)
+    throw new InputError(`${path.basename(file)} is ${metadata.width} × ${metadata.height} px; at most 250 megapixels are taken.`)
   const turned = (metadata.orientation ?? 1) >= 5
   return {
     width: turned ? metadata.height : metadata.width,

@@ -23,9 +23,18 @@ export async function writePicture(file: string, picture: Picture, options: Writ
 
 /** Writes a plane of whole numbers as an 8- or 16-bit grey PNG. */
 export async function writeGrey(file: string, plane: Plane, bits: 8 | 16): Promise<void> {
-  const samples = bits === 16 ? Uint16Array.from(plane.data, (v) => Math.min(65535, Math.max(0, Math.round(v)))) : Uint8Array.from(plane.data, (v) => Math.min(255, Math.max(0, Math.round(v))))
+  const samples =
+    bits === 16
+      ? Uint16Array.from(plane.data, (v) => Math.min(65535, Math.max(0, Math.round(v))))
+      : Uint8Array.from(plane.data, (v) => Math.min(255, Math.max(0, Math.round(v))))
   const pipeline = sharp(samples, { raw: { width: plane.width, height: plane.height, channels: 1 }, limitInputPixels: false })
-  await writeWhole(file, await pipeline.toColourspace(bits === 16 ? 'grey16' : 'b-w').png({ compressionLevel: 6 }).toBuffer())
+  await writeWhole(
+    file,
+    await pipeline
+      .toColourspace(bits === 16 ? 'grey16' : 'b-w')
+      .png({ compressionLevel: 6 })
+      .toBuffer(),
+  )
 }
 
 /** Writes a file beside its place and moves it there when it is complete. */

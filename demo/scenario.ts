@@ -17,7 +17,7 @@ const wide = LENSES[2]
 
 const common = {
   camera: bodyA,
-  sharpness: { kind: 'pixels', count: 3 },
+  sharpness: { kind: 'pixels', count: 4 },
   diffraction: true,
   wavelength_nm: 550,
   timing: { settle_s: 2, exposure_s: 0.125, write_s: 1 },
@@ -45,7 +45,7 @@ export const DEMO_SHOOTS: DemoShoot[] = [
     scene: 'nib',
     plan: {
       ...common,
-      optics: { kind: 'lens', focalLength_mm: macro.focalLength_mm, fNumber: 5.6, pupilRatio: macro.pupilRatio, magnification: 0.5 },
+      optics: { kind: 'lens', focalLength_mm: macro.focalLength_mm, fNumber: 8, pupilRatio: macro.pupilRatio, magnification: 0.5 },
       subject: { kind: 'depth', depth_mm: 34 },
       mover: { kind: 'ring' },
       overlap: 0.2,
@@ -60,7 +60,7 @@ export const DEMO_SHOOTS: DemoShoot[] = [
     scene: 'fossil',
     plan: {
       ...common,
-      optics: { kind: 'lens', focalLength_mm: macro.focalLength_mm, fNumber: 5.6, pupilRatio: macro.pupilRatio, magnification: 1 },
+      optics: { kind: 'lens', focalLength_mm: macro.focalLength_mm, fNumber: 8, pupilRatio: macro.pupilRatio, magnification: 1 },
       subject: { kind: 'depth', depth_mm: 9 },
       mover: { kind: 'rail', resolution_mm: 0.01 },
       overlap: 0.2,

@@ -12,7 +12,9 @@ export interface FuseSettings {
 
 /** What a render is asked for; the same for the command, the routes and the stored render. */
 export const fuseSettingsSchema = Joi.object<FuseSettings>({
-  style: Joi.valid(...Object.keys(STYLES)).default('lace').messages({ 'any.only': `The style must be one of ${Object.keys(STYLES).join(', ')}.` }),
+  style: Joi.valid(...Object.keys(STYLES))
+    .default('lace')
+    .messages({ 'any.only': `The style must be one of ${Object.keys(STYLES).join(', ')}.` }),
   reference: Joi.number().integer().min(1),
   bits: Joi.valid(8, 16).default(16),
   crop: Joi.valid('common', 'none').default('common'),

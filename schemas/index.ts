@@ -1,4 +1,16 @@
-export type { FrameDetail, FrameExif, FuseReport, JobDetail, JobKind, JobState, RenderDetail, RunDetail, ShootDetail, ShootState, ShootSummary } from './api'
+export type {
+  FrameDetail,
+  FrameExif,
+  FuseReport,
+  JobDetail,
+  JobKind,
+  JobState,
+  RenderDetail,
+  RunDetail,
+  ShootDetail,
+  ShootState,
+  ShootSummary,
+} from './api'
 export { check, InputError } from './check'
 export { completePlanRequest, planRequestSchema } from './planRequest'
 export { fuseSettingsSchema, type FuseSettings } from './fuseSettings'

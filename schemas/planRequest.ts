@@ -70,9 +70,7 @@ const seconds = () => Joi.number().min(0).max(86_400).default(0)
 /** The plan request of the command, of the routes and of stored plans; infinity arrives as `null`. */
 export const planRequestSchema = Joi.object<PlanRequest>({
   camera,
-  optics: Joi.alternatives()
-    .conditional('.kind', { is: 'objective', then: objective, otherwise: lens })
-    .required(),
+  optics: Joi.alternatives().conditional('.kind', { is: 'objective', then: objective, otherwise: lens }).required(),
   sharpness: sharpness.required(),
   diffraction: Joi.boolean().default(true),
   wavelength_nm: positive('the wavelength in nm').min(100).max(2000).default(550),

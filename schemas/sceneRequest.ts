@@ -5,7 +5,11 @@ import { positive } from './quantities'
 /** What `simulate` and the simulated camera are asked for. */
 export const sceneRequestSchema = Joi.object<SeriesRequest>({
   scene: Joi.valid(...Object.keys(SCENES)).required(),
-  seed: Joi.number().integer().min(0).max(2 ** 31).default(1),
+  seed: Joi.number()
+    .integer()
+    .min(0)
+    .max(2 ** 31)
+    .default(1),
   camera: Joi.object({
     sensorWidth_mm: positive('the sensor width in mm').max(500).default(36),
     width_px: Joi.number().integer().min(64).max(12_000).default(1200),

@@ -12,7 +12,12 @@ export interface ShootRequest {
 
 /** A shoot as the plan screen sends it. */
 export const shootRequestSchema = Joi.object<ShootRequest>({
-  title: Joi.string().trim().min(1).max(120).required().messages({ 'string.empty': 'Give the shoot a title.', 'any.required': 'Give the shoot a title.' }),
+  title: Joi.string()
+    .trim()
+    .min(1)
+    .max(120)
+    .required()
+    .messages({ 'string.empty': 'Give the shoot a title.', 'any.required': 'Give the shoot a title.' }),
   subject: Joi.string().trim().allow('').max(300).default(''),
   scene: Joi.valid(...Object.keys(SCENES)).default('fossil'),
   plan: planRequestSchema,
@@ -20,7 +25,12 @@ export const shootRequestSchema = Joi.object<ShootRequest>({
 
 /** A folder on the server's machine to import frames from. */
 export const folderSchema = Joi.object<{ folder: string }>({
-  folder: Joi.string().trim().min(1).max(1000).required().messages({ 'string.empty': 'Name the folder that holds the frames.', 'any.required': 'Name the folder that holds the frames.' }),
+  folder: Joi.string()
+    .trim()
+    .min(1)
+    .max(1000)
+    .required()
+    .messages({ 'string.empty': 'Name the folder that holds the frames.', 'any.required': 'Name the folder that holds the frames.' }),
 })
 
 /** The number in a route's path. */

@@ -28,7 +28,8 @@ export async function deliver(db: Database, folders: Folders, renderId: number, 
   if (!render) throw new InputError('This render does not exist any more; go back to the shoot.')
   const report = JSON.parse(render.report_json) as FuseReport
   const name = fileName(render.title, render.number, report, format)
-  const contents = format === 'json' ? Buffer.from(render.report_json) : await picture(path.join(folders.render(renderId), 'result.tif'), format, report)
+  const contents =
+    format === 'json' ? Buffer.from(render.report_json) : await picture(path.join(folders.render(renderId), 'result.tif'), format, report)
   return { name, type: TYPES[format], contents }
 }
 
@@ -39,7 +40,12 @@ function picture(file: string, format: PictureFormat, { settings }: FuseReport):
 
 /** For instance `ammonite_run1_lace_ref08_16bit.tif`. */
 function fileName(title: string, run: number, { style, reference, frames, settings }: FuseReport, format: Delivery): string {
-  const slug = title.toLowerCase().normalize('NFKD').replace(/[^a-z0-9]+/g, '-').replace(/^-+|-+$/g, '') || 'shoot'
+  const slug =
+    title
+      .toLowerCase()
+      .normalize('NFKD')
+      .replace(/[^a-z0-9]+/g, '-')
+      .replace(/^-+|-+$/g, '') || 'shoot'
   const place = frames.findIndex((frame) => frame.file === reference) + 1
   const bits = format === 'jpg' || format === 'json' ? '' : `_${settings.bits}bit`
   const moved = settings.register ? '' : '_unregistered'

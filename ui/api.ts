@@ -62,7 +62,10 @@ export function useShootEvents(shootId: number): void {
     events.onopen = () => void client.invalidateQueries({ queryKey: ['shoot', shootId] })
     events.onmessage = ({ data }) => {
       const job = JSON.parse(data) as JobDetail
-      client.setQueryData<ShootDetail>(['shoot', shootId], (shoot) => shoot && { ...shoot, jobs: [job, ...shoot.jobs.filter(({ id }) => id !== job.id)] })
+      client.setQueryData<ShootDetail>(
+        ['shoot', shootId],
+        (shoot) => shoot && { ...shoot, jobs: [job, ...shoot.jobs.filter(({ id }) => id !== job.id)] },
+      )
       if (job.state !== 'running' || job.kind === 'shoot') void client.invalidateQueries({ queryKey: ['shoot', shootId] })
     }
     return () => events.close()

@@ -7,7 +7,8 @@ import { progressTo } from '../progress'
 import { fuseSeries, gain_ev, type FusedSeries } from './fuseSeries'
 import { openSeries, type Series } from './series'
 
-const USAGE = 'Usage: nitidus fuse DIR --out result.(tif|png|jpg) [--style lace] [--reference N] [--bits 8|16] [--report FILE] [--source-map FILE] [--depth FILE] [--crop common|none] [--no-register] [--progress]'
+const USAGE =
+  'Usage: nitidus fuse DIR --out result.(tif|png|jpg) [--style lace] [--reference N] [--bits 8|16] [--report FILE] [--source-map FILE] [--depth FILE] [--crop common|none] [--no-register] [--progress]'
 
 /** `nitidus fuse`: registers and fuses the frames of a folder. */
 export async function fuse(args: string[]): Promise<void> {

@@ -24,7 +24,8 @@ export interface FusedSeries extends Fused {
 /** Registers and fuses a series, one frame in memory at a time, telling `progress` of each frame. */
 export async function fuseSeries(series: Series, settings: FuseSettings, progress: Progress): Promise<FusedSeries> {
   const { files, facts } = series
-  if (settings.reference && settings.reference > files.length) throw new InputError(`The series has ${files.length} frames; the reference must be one of them.`)
+  if (settings.reference && settings.reference > files.length)
+    throw new InputError(`The series has ${files.length} frames; the reference must be one of them.`)
   const reference = (settings.reference ?? Math.ceil(files.length / 2)) - 1
   const stopwatch = new Stopwatch()
   const registration = settings.register ? await registerSeries(series, reference, stopwatch, progress) : unmoved(files.length)
@@ -38,7 +39,10 @@ export async function fuseSeries(series: Series, settings: FuseSettings, progres
       accumulator.add({ index, picture: warped })
     })
   }
-  const crop = settings.crop === 'common' ? commonRectangle(registration.motions, facts.width, facts.height) : { x: 0, y: 0, width: facts.width, height: facts.height }
+  const crop =
+    settings.crop === 'common'
+      ? commonRectangle(registration.motions, facts.width, facts.height)
+      : { x: 0, y: 0, width: facts.width, height: facts.height }
   if (crop.width < 16 || crop.height < 16) throw new InputError('The frames share no common area; they do not look like one series.')
   return { ...stopwatch.timeNow('fuse', () => accumulator.finish()), crop, reference, registration, stopwatch }
 }

@@ -27,6 +27,12 @@ export class Stopwatch {
   timings_s(): Record<Stage | 'total', number> {
     const { decode, register, fuse, encode } = this.spent_ms
     const seconds = (ms: number) => Math.round(ms) / 1000
-    return { decode: seconds(decode), register: seconds(register), fuse: seconds(fuse), encode: seconds(encode), total: seconds(performance.now() - this.started) }
+    return {
+      decode: seconds(decode),
+      register: seconds(register),
+      fuse: seconds(fuse),
+      encode: seconds(encode),
+      total: seconds(performance.now() - this.started),
+    }
   }
 }

@@ -10,6 +10,8 @@ export function filteredExposure_s(exposure_s: number, stops: number): number {
 
 /** Marked f-numbers in third stops from `widest` to `narrowest`, rounded as lens rings mark them. */
 export function thirdStops(widest = 1, narrowest = 32): number[] {
-  const marked = [1, 1.1, 1.2, 1.4, 1.6, 1.8, 2, 2.2, 2.5, 2.8, 3.2, 3.5, 4, 4.5, 5, 5.6, 6.3, 7.1, 8, 9, 10, 11, 13, 14, 16, 18, 20, 22, 25, 29, 32, 36, 40, 45]
+  const marked = [
+    1, 1.1, 1.2, 1.4, 1.6, 1.8, 2, 2.2, 2.5, 2.8, 3.2, 3.5, 4, 4.5, 5, 5.6, 6.3, 7.1, 8, 9, 10, 11, 13, 14, 16, 18, 20, 22, 25, 29, 32, 36, 40, 45,
+  ]
   return marked.filter((n) => n >= widest && n <= narrowest)
 }

@@ -49,13 +49,19 @@ describe('a subject by depth', () => {
   })
 
   test('says so where diffraction exceeds the criterion, and which aperture does not', () => {
-    const tooSmall = planSeries({ ...macro, optics: { ...macro.optics, fNumber: 22 } as PlanRequest['optics'], sharpness: { kind: 'coc', coc_mm: 0.012 } })
+    const tooSmall = planSeries({
+      ...macro,
+      optics: { ...macro.optics, fNumber: 22 } as PlanRequest['optics'],
+      sharpness: { kind: 'coc', coc_mm: 0.012 },
+    })
     expect(tooSmall.notes[0]).toMatchObject({ code: 'diffraction-exceeds-criterion' })
     expect(tooSmall.notes[0].text).toContain('f/8')
   })
 
   test('refuses a rail too coarse for the stride, naming the field', () => {
-    expect(() => planSeries({ ...macro, mover: { kind: 'rail', resolution_mm: 1 } })).toThrow(expect.objectContaining({ field: 'mover.resolution_mm' }))
+    expect(() => planSeries({ ...macro, mover: { kind: 'rail', resolution_mm: 1 } })).toThrow(
+      expect.objectContaining({ field: 'mover.resolution_mm' }),
+    )
   })
 
   test('refuses an absurd depth with the limit', () => {
@@ -63,7 +69,12 @@ describe('a subject by depth', () => {
   })
 
   test('takes an objective by its aperture', () => {
-    const plan = planSeries({ ...macro, optics: { kind: 'objective', designMagnification: 10, designTube_mm: 200, tube_mm: 200, numericalAperture: 0.25 }, mover: { kind: 'rail', resolution_mm: 0.001 }, subject: { kind: 'depth', depth_mm: 0.2 } })
+    const plan = planSeries({
+      ...macro,
+      optics: { kind: 'objective', designMagnification: 10, designTube_mm: 200, tube_mm: 200, numericalAperture: 0.25 },
+      mover: { kind: 'rail', resolution_mm: 0.001 },
+      subject: { kind: 'depth', depth_mm: 0.2 },
+    })
     expect(plan.depthOfField_mm).toBeCloseTo(0.0088 + 0.012, 6)
     expect(plan.stride_mm).toBe(0.014)
   })
@@ -112,7 +123,12 @@ function holds(frames: Plan['frames'], near: number, far: number, overlap: numbe
   return (
     beyond(near, frames[0].near_mm, tolerance) &&
     beyond(frames.at(-1)!.far_mm, far, tolerance) &&
-    frames.slice(1).every((frame, k) => covered * (measure(frames[k].far_mm) - measure(frame.near_mm)) >= overlap * Math.max(width(frame), width(frames[k])) - tolerance)
+    frames
+      .slice(1)
+      .every(
+        (frame, k) =>
+          covered * (measure(frames[k].far_mm) - measure(frame.near_mm)) >= overlap * Math.max(width(frame), width(frames[k])) - tolerance,
+      )
   )
 }
 
@@ -161,7 +177,15 @@ test('ten thousand random requests: covered, overlapped, none to spare, never Na
       expect(holds(plan.frames, near, far, r.overlap, measure)).toBe(true)
       if (r.overlap > 0.45) return true // two strides may then still touch: dropping one costs overlap, checked below
       for (const k of [0, plan.frames.length >> 1, plan.frames.length - 1]) {
-        expect(holds(plan.frames.filter((_, i) => i !== k), near, far, r.overlap, measure)).toBe(false)
+        expect(
+          holds(
+            plan.frames.filter((_, i) => i !== k),
+            near,
+            far,
+            r.overlap,
+            measure,
+          ),
+        ).toBe(false)
       }
       return true
     }),

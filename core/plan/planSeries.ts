@@ -17,16 +17,26 @@ export function planSeries(request: PlanRequest): Plan {
 
 function planDepth(request: PlanRequest, subject: DepthSubject): Plan {
   const { optics, mover } = request
-  if (optics.kind === 'lens' && optics.magnification === undefined) throw new PlanError('optics.magnification', 'A subject by depth needs the magnification.')
+  if (optics.kind === 'lens' && optics.magnification === undefined)
+    throw new PlanError('optics.magnification', 'A subject by depth needs the magnification.')
   const sharp = optics.kind === 'lens' ? lensOptics(optics, optics.magnification!, request) : objectiveOptics(optics, request)
   const slice = sharp.depthOfField_mm
   const wanted = slice * (1 - request.overlap)
   const stride = mover.kind === 'rail' ? roundStride_mm(wanted, mover.resolution_mm) : wanted
   if (stride <= 0 && mover.kind === 'rail') {
-    throw new PlanError('mover.resolution_mm', `The rail moves ${mover.resolution_mm} mm at the least, and this plan needs ${wanted.toPrecision(2)} mm; stop down, allow more blur, or use a finer rail.`)
+    throw new PlanError(
+      'mover.resolution_mm',
+      `The rail moves ${mover.resolution_mm} mm at the least, and this plan needs ${wanted.toPrecision(2)} mm; stop down, allow more blur, or use a finer rail.`,
+    )
   }
   const slices = evenSlices(-request.leadIn_slices * stride, subject.depth_mm + request.runOut_slices * stride, slice, stride)
-  const frames = slices.map(({ focus, near, far }, k): PlannedFrame => ({ index: k + 1, position_mm: focus, travel_mm: k * stride, near_mm: near, far_mm: far }))
+  const frames = slices.map(({ focus, near, far }, k): PlannedFrame => ({
+    index: k + 1,
+    position_mm: focus,
+    travel_mm: k * stride,
+    near_mm: near,
+    far_mm: far,
+  }))
   const lens: LensOptics = optics.kind === 'lens' ? optics : asLens(optics.designTube_mm / optics.designMagnification)
   const travel = frames.at(-1)!.travel_mm!
   const distance = workingDistance_mm(lens.focalLength_mm, sharp.magnification)
@@ -59,7 +69,8 @@ function planRange(request: PlanRequest, asked: RangeSubject): Plan {
     near_mm: near,
     far_mm: far,
   }))
-  const rail: PlanNote[] = request.mover.kind === 'rail' ? [{ code: 'range-by-ring', text: 'Distances are reached with the focus ring; the rail is left where it is.' }] : []
+  const rail: PlanNote[] =
+    request.mover.kind === 'rail' ? [{ code: 'range-by-ring', text: 'Distances are reached with the focus ring; the rail is left where it is.' }] : []
   return {
     ...common(measured, sharp, frames),
     stride_mm: frames.length > 1 ? frames[1].focusDistance_mm! - frames[0].focusDistance_mm! : 0,
@@ -95,7 +106,10 @@ function fromLens(subject: RangeSubject, lens: LensOptics): RangeSubject {
   const far_mm = subject.from === 'sensor' ? fromSensor_mm(subject.far_mm, f) : subject.far_mm
   if (!(near_mm > f * 1.01)) {
     const least = subject.from === 'sensor' ? 4 * f : 1.01 * f
-    throw new PlanError('subject.near_mm', `A ${f} mm lens forms no picture of a point that near; the nearest point must be beyond ${Math.ceil(least)} mm from the ${subject.from}.`)
+    throw new PlanError(
+      'subject.near_mm',
+      `A ${f} mm lens forms no picture of a point that near; the nearest point must be beyond ${Math.ceil(least)} mm from the ${subject.from}.`,
+    )
   }
   return { kind: 'range', from: 'lens', near_mm, far_mm }
 }
@@ -129,7 +143,10 @@ function notes(request: PlanRequest, sharp: SliceOptics): PlanNote[] {
     list.push({ code: 'wave-floor', text: 'Wave optics, not the allowed blur, sets how thin a slice is.' })
   }
   if (request.mover.kind === 'ring' && request.subject.kind === 'depth') {
-    list.push({ code: 'scale-at-near-edge', text: 'Magnification is taken at the near edge; focusing farther makes slices thicker, so the overlap only grows.' })
+    list.push({
+      code: 'scale-at-near-edge',
+      text: 'Magnification is taken at the near edge; focusing farther makes slices thicker, so the overlap only grows.',
+    })
   }
   return list
 }

@@ -43,9 +43,7 @@ export interface ObjectiveOptics {
 export type Optics = LensOptics | ObjectiveOptics
 
 export type Sharpness =
-  | { kind: 'coc'; coc_mm: number }
-  | { kind: 'pixels'; count: number }
-  | { kind: 'print'; width_mm: number; viewingDistance_mm: number }
+  { kind: 'coc'; coc_mm: number } | { kind: 'pixels'; count: number } | { kind: 'print'; width_mm: number; viewingDistance_mm: number }
 
 export interface DepthSubject {
   kind: 'depth'

@@ -14,7 +14,8 @@ export function singleFrameVerdict(request: PlanRequest): SingleFrame {
   const sharp = thirdStops(1, 45).filter((fNumber) => !lensOptics({ ...optics, fNumber }, nearMagnification(request, optics), request).beyondReach)
   const enough = sharp.find((fNumber) => holdsAll(request, { ...optics, fNumber }))
   if (enough !== undefined) return { possible: true, fNumber: enough, reason: `One frame at f/${enough} holds the whole subject.` }
-  if (sharp.length === 0) return { possible: false, fNumber: null, reason: 'Diffraction blurs more than the criterion allows at every aperture from f/1 on.' }
+  if (sharp.length === 0)
+    return { possible: false, fNumber: null, reason: 'Diffraction blurs more than the criterion allows at every aperture from f/1 on.' }
   return {
     possible: false,
     fNumber: null,

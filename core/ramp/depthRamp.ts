@@ -12,7 +12,11 @@ export function depthColour(depth: number): [number, number, number] {
   const t = Math.min(1, Math.max(0, Number.isFinite(depth) ? depth : 0))
   const bow = 4 * t * (1 - t)
   const ends = NEAR.chroma + t * (FAR.chroma - NEAR.chroma)
-  return fromOklch(NEAR.lightness + t * (FAR.lightness - NEAR.lightness), ends + bow * (MIDDLE_CHROMA - ends), NEAR.hue_deg + t * (FAR.hue_deg - NEAR.hue_deg))
+  return fromOklch(
+    NEAR.lightness + t * (FAR.lightness - NEAR.lightness),
+    ends + bow * (MIDDLE_CHROMA - ends),
+    NEAR.hue_deg + t * (FAR.hue_deg - NEAR.hue_deg),
+  )
 }
 
 /** The same as a CSS colour. */

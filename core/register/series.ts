@@ -87,7 +87,13 @@ export function reconcile(links: Link[], count: number, reference: number): { mo
       const gap = compose(pair.motion, invert(compose(motions[to], invert(motions[from]))))
       return [Math.log(gap.scale), gap.rotation_rad, gap.dx_px, gap.dy_px]
     })
-    const corrections = [0, 1, 2, 3].map((component) => spread(links, gaps.map((gap) => gap[component]), count))
+    const corrections = [0, 1, 2, 3].map((component) =>
+      spread(
+        links,
+        gaps.map((gap) => gap[component]),
+        count,
+      ),
+    )
     motions.forEach((motion, k) => {
       const [scale, rotation_rad, dx_px, dy_px] = corrections.map((values) => values[k])
       motions[k] = compose({ scale: Math.exp(scale), rotation_rad, dx_px, dy_px }, motion)

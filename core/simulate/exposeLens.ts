@@ -48,7 +48,8 @@ function bundleSlabs(scene: SampledScene, view: View, sharp: boolean): Bundles {
     const scale = (pixelsPer_mm(scene.view, z) * scene.density) / pixelsPer_mm(view, z)
     const last = list.at(-1)
     const offset_px = last ? Math.abs(scale / last.scale - 1) * view.widest_px : Infinity
-    if (!last || Math.abs(radius - last.radius) > Math.max(ALIKE_px, ALIKE * last.radius) || offset_px > Math.max(ALIKE_px, ALIKE * last.radius)) list.push({ radius, scale })
+    if (!last || Math.abs(radius - last.radius) > Math.max(ALIKE_px, ALIKE * last.radius) || offset_px > Math.max(ALIKE_px, ALIKE * last.radius))
+      list.push({ radius, scale })
     of[slab] = list.length - 1
   })
   return { list, of }
@@ -68,7 +69,15 @@ function exposeTile(scene: SampledScene, bundles: Bundles, view: View, setup: Ca
 }
 
 /** One surface in one tile; undefined where it does not reach. */
-function exposeLayer(layer: SampledLayer, bundles: Bundles, view: View, width: number, height: number, originX: number, originY: number): Tile | undefined {
+function exposeLayer(
+  layer: SampledLayer,
+  bundles: Bundles,
+  view: View,
+  width: number,
+  height: number,
+  originX: number,
+  originY: number,
+): Tile | undefined {
   const used = bundlesWithin(layer, bundles, view, originX, originY, width, height)
   if (used.size === 0) return undefined
   const sum: Tile = { width, height, data: new Float32Array(width * height * 4) }
@@ -97,12 +106,22 @@ function bundlesWithin(layer: SampledLayer, { list, of }: Bundles, view: View, x
   const [y0, y1] = range(y, height, layer.top, layer.height)
   const found = new Set<number>()
   // Every second sample finds every bundle worth having.
-  for (let row = y0; row <= y1; row += 2) for (let i = row * layer.width + x0; i <= row * layer.width + x1; i += 2) if (layer.slab[i] !== EMPTY) found.add(of[layer.slab[i]])
+  for (let row = y0; row <= y1; row += 2)
+    for (let i = row * layer.width + x0; i <= row * layer.width + x1; i += 2) if (layer.slab[i] !== EMPTY) found.add(of[layer.slab[i]])
   return found
 }
 
 /** Fills `tile` with the samples of one bundle, moved to this view, bilinear; undefined where there are none. */
-function gather(layer: SampledLayer, bundleOf: Uint8Array, bundle: number, scale: number, { jitter }: View, x: number, y: number, tile: Tile): Extent | undefined {
+function gather(
+  layer: SampledLayer,
+  bundleOf: Uint8Array,
+  bundle: number,
+  scale: number,
+  { jitter }: View,
+  x: number,
+  y: number,
+  tile: Tile,
+): Extent | undefined {
   const { width, height, data } = tile
   const { slab, colour } = layer
   const cos = (Math.cos(jitter.rotation_rad) * scale) / jitter.scale

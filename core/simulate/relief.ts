@@ -23,13 +23,21 @@ export function reliefLayer(shape: ReliefShape, strands: Strand[] = []): Layer {
   const rows = Math.round((GRID * shape.height_mm) / shape.width_mm)
   const cell = shape.width_mm / columns
   const depths = new Float32Array(columns * rows)
-  for (let r = 0; r < rows; r++) for (let c = 0; c < columns; c++) depths[r * columns + c] = shape.depth((c - columns / 2) * cell, (r - rows / 2) * cell)
+  for (let r = 0; r < rows; r++)
+    for (let c = 0; c < columns; c++) depths[r * columns + c] = shape.depth((c - columns / 2) * cell, (r - rows / 2) * cell)
   const lit = castShadows(depths, columns, rows, cell)
   const open = openness(depths, columns, rows, cell)
   const at = (grid: Float32Array, x: number, y: number) => bilinear(grid, columns, rows, x / cell + columns / 2, y / cell + rows / 2)
   return {
     backdrop: true,
-    bounds: { left: -shape.width_mm / 2, right: shape.width_mm / 2, top: -shape.height_mm / 2, bottom: shape.height_mm / 2, near: least(depths), far: most(depths) },
+    bounds: {
+      left: -shape.width_mm / 2,
+      right: shape.width_mm / 2,
+      top: -shape.height_mm / 2,
+      bottom: shape.height_mm / 2,
+      near: least(depths),
+      far: most(depths),
+    },
     depthAt: (x, y) => at(depths, x, y),
     see(x, y, texel_mm, sight: Sight) {
       const z = at(depths, x, y)

@@ -58,7 +58,8 @@ function sampleLayer(layer: Layer, setup: CameraSetup, view: View, density: numb
   const scaleAt = (z: number) => pixelsPer_mm(view, z) * density
   const { bounds } = layer
   const scales = [scaleAt(bounds.near), scaleAt(bounds.far)]
-  const reach = (edge: number, limit: number, sign: number) => (layer.backdrop ? sign * limit : sign * Math.min(limit, Math.max(...scales.map((s) => sign * edge * s)) + 2))
+  const reach = (edge: number, limit: number, sign: number) =>
+    layer.backdrop ? sign * limit : sign * Math.min(limit, Math.max(...scales.map((s) => sign * edge * s)) + 2)
   const left = Math.floor(reach(bounds.left, halfWidth, -1))
   const right = Math.ceil(reach(bounds.right, halfWidth, 1))
   const top = Math.floor(reach(bounds.top, halfHeight, -1))

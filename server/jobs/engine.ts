@@ -30,10 +30,13 @@ export function runEngine(engine: string, args: string[], onEvent: (event: Engin
       signal.removeEventListener('abort', kill)
       resolve(signal.aborted ? { kind: 'cancelled' } : result)
     }
-    child.on('error', (error) => end({ kind: 'failed', sentence: `The engine could not be started: ${error.message}. Build it with the set-up command.` }))
+    child.on('error', (error) =>
+      end({ kind: 'failed', sentence: `The engine could not be started: ${error.message}. Build it with the set-up command.` }),
+    )
     child.on('close', (code, killedBy) => {
       if (code === 0) end({ kind: 'done' })
-      else if (killedBy) end({ kind: 'failed', sentence: 'The engine was stopped from outside or ran out of memory; the frames are untouched, run it again.' })
+      else if (killedBy)
+        end({ kind: 'failed', sentence: 'The engine was stopped from outside or ran out of memory; the frames are untouched, run it again.' })
       else end({ kind: 'failed', sentence: lastLine || 'The engine stopped without a reason; run it again.' })
     })
   })

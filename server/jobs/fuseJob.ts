@@ -15,7 +15,12 @@ export function fuseJob(db: Database, environment: Environment, store: PictureSt
     await mkdir(scratch, { recursive: true })
     try {
       await store.checkRoom(1)
-      const end = await runEngine(environment.engine, fuseArguments(store.folders.frames(job.run_id), scratch, JSON.parse(job.settings_json)), onEvent, signal)
+      const end = await runEngine(
+        environment.engine,
+        fuseArguments(store.folders.frames(job.run_id), scratch, JSON.parse(job.settings_json)),
+        onEvent,
+        signal,
+      )
       if (end.kind !== 'done') return end
       const bytes = await sizeOf(scratch)
       await store.checkRoom(bytes)

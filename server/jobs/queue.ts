@@ -65,12 +65,21 @@ export class JobQueue {
   }
 
   private async run(jobId: number): Promise<void> {
-    const job = await this.db.updateTable('job').set({ state: 'running' }).where('id', '=', jobId).where('state', '=', 'queued').returningAll().executeTakeFirst()
+    const job = await this.db
+      .updateTable('job')
+      .set({ state: 'running' })
+      .where('id', '=', jobId)
+      .where('state', '=', 'queued')
+      .returningAll()
+      .executeTakeFirst()
     if (!job) return
     this.tell(job)
     const controller = new AbortController()
     this.running.set(jobId, controller)
-    const end = await this.work[job.kind](job, this.progressOf(job), controller.signal).catch((error: Error): EngineEnd => ({ kind: 'failed', sentence: error.message }))
+    const end = await this.work[job.kind](job, this.progressOf(job), controller.signal).catch((error: Error): EngineEnd => ({
+      kind: 'failed',
+      sentence: error.message,
+    }))
     this.running.delete(jobId)
     const ended = await this.db
       .updateTable('job')

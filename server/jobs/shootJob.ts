@@ -32,7 +32,8 @@ export function shootJob(environment: Environment, store: PictureStore): JobWork
         environment.engine,
         ['simulate', scene, '--out', scratch],
         (event) => {
-          if (event.stage === 'frame' && event.file) ingested.push(takeIn(event.file, request.positions_mm[event.frame - 1]).then(() => onEvent(event)))
+          if (event.stage === 'frame' && event.file)
+            ingested.push(takeIn(event.file, request.positions_mm[event.frame - 1]).then(() => onEvent(event)))
           else onEvent(event)
         },
         AbortSignal.any([signal, failed.signal]),

@@ -6,14 +6,22 @@ import { depthColour, rampPlace } from '@/core/ramp'
 
 /** A small JPEG of a picture, made once. */
 export async function thumbnail(source: string, target: string, width_px = 480): Promise<string> {
-  return once(target, (part) => sharp(source).rotate().resize({ width: width_px, withoutEnlargement: true }).toColourspace('srgb').jpeg({ quality: 82 }).toFile(part))
+  return once(target, (part) =>
+    sharp(source).rotate().resize({ width: width_px, withoutEnlargement: true }).toColourspace('srgb').jpeg({ quality: 82 }).toFile(part),
+  )
 }
 
 /** A Deep Zoom pyramid of a picture in `folder`, made once; returns its description file. */
 export async function zoomPyramid(source: string, folder: string): Promise<string> {
   await once(folder, async (part) => {
     await mkdir(part, { recursive: true })
-    await sharp(source).rotate().removeAlpha().toColourspace('srgb').jpeg({ quality: 90, chromaSubsampling: '4:4:4' }).tile({ size: 256, overlap: 1, layout: 'dz' }).toFile(path.join(part, 'picture'))
+    await sharp(source)
+      .rotate()
+      .removeAlpha()
+      .toColourspace('srgb')
+      .jpeg({ quality: 90, chromaSubsampling: '4:4:4' })
+      .tile({ size: 256, overlap: 1, layout: 'dz' })
+      .toFile(path.join(part, 'picture'))
   })
   return path.join(folder, 'picture.dzi')
 }
@@ -25,7 +33,9 @@ export async function colouredSourceMap(source: string, target: string, frameCou
     const colours = Array.from({ length: 256 }, (_, index) => depthColour(rampPlace(index, frameCount)))
     const rgb = Buffer.alloc(info.width * info.height * 3)
     for (let i = 0, s = 0; i < info.width * info.height; i++, s += info.channels) rgb.set(colours[data[s]], 3 * i)
-    await sharp(rgb, { raw: { width: info.width, height: info.height, channels: 3 } }).png({ palette: false }).toFile(part)
+    await sharp(rgb, { raw: { width: info.width, height: info.height, channels: 3 } })
+      .png({ palette: false })
+      .toFile(part)
   })
 }
 

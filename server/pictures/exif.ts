@@ -8,7 +8,8 @@ export function readExif(block: Buffer | undefined): FrameExif | null {
     const { Image, Photo } = exifReader(block)
     return {
       body: text(Image?.Model),
-      taken_at: Photo?.DateTimeOriginal instanceof Date && !Number.isNaN(Photo.DateTimeOriginal.getTime()) ? Photo.DateTimeOriginal.toISOString() : undefined,
+      taken_at:
+        Photo?.DateTimeOriginal instanceof Date && !Number.isNaN(Photo.DateTimeOriginal.getTime()) ? Photo.DateTimeOriginal.toISOString() : undefined,
       exposure_s: positive(Photo?.ExposureTime),
       fNumber: positive(Photo?.FNumber),
       focalLength_mm: positive(Photo?.FocalLength),

@@ -41,7 +41,18 @@ export class PictureStore {
         throw new InputError(error.message.replace(path.basename(part), name))
       })
       const exif = readExif(facts.exif)
-      const row = { run_id: runId, name, sha256, bytes: size, width: facts.width, height: facts.height, bits: facts.bits, exif_json: exif && JSON.stringify(exif), position_mm, created_at: now() }
+      const row = {
+        run_id: runId,
+        name,
+        sha256,
+        bytes: size,
+        width: facts.width,
+        height: facts.height,
+        bits: facts.bits,
+        exif_json: exif && JSON.stringify(exif),
+        position_mm,
+        created_at: now(),
+      }
       await this.checkFits(runId, row)
       await mkdir(this.folders.frames(runId), { recursive: true })
       await rename(part, this.folders.frame(runId, name))
@@ -56,7 +67,9 @@ export class PictureStore {
   /** Imports every picture of a folder inside the allowed root, in the order of their names. */
   async addFolder(runId: number, folder: string, onFrame?: (name: string) => void): Promise<Frame[]> {
     const inside = await this.allowedFolder(folder)
-    const names = (await readdir(inside)).filter((name) => PICTURE.test(name) && !name.startsWith('.')).sort(new Intl.Collator('en', { numeric: true }).compare)
+    const names = (await readdir(inside))
+      .filter((name) => PICTURE.test(name) && !name.startsWith('.'))
+      .sort(new Intl.Collator('en', { numeric: true }).compare)
     if (names.length === 0) throw new InputError(`${folder} holds no JPEG, PNG or TIFF files; give the folder that holds the frames.`)
     const frames: Frame[] = []
     for (const name of names) {
@@ -70,11 +83,19 @@ export class PictureStore {
   async checkRoom(bytes: number): Promise<void> {
     const { quota_MB } = this.environment
     if (quota_MB === undefined) return
-    const frames = await this.db.selectFrom('frame').select((e) => e.fn.sum<number | null>('bytes').as('sum')).executeTakeFirstOrThrow()
-    const renders = await this.db.selectFrom('render').select((e) => e.fn.sum<number | null>('bytes').as('sum')).executeTakeFirstOrThrow()
+    const frames = await this.db
+      .selectFrom('frame')
+      .select((e) => e.fn.sum<number | null>('bytes').as('sum'))
+      .executeTakeFirstOrThrow()
+    const renders = await this.db
+      .selectFrom('render')
+      .select((e) => e.fn.sum<number | null>('bytes').as('sum'))
+      .executeTakeFirstOrThrow()
     const used = Number(frames.sum ?? 0) + Number(renders.sum ?? 0)
     if (used + bytes > quota_MB * 1e6) {
-      throw new InputError(`There is no room left: ${(used / 1e6).toFixed(0)} of ${quota_MB} MB are used. Make room or raise the quota, then try again.`)
+      throw new InputError(
+        `There is no room left: ${(used / 1e6).toFixed(0)} of ${quota_MB} MB are used. Make room or raise the quota, then try again.`,
+      )
     }
   }
 
@@ -102,7 +123,10 @@ export class PictureStore {
     const frames = await this.db.selectFrom('frame').select(['name', 'width', 'height']).where('run_id', '=', runId).execute()
     if (frames.some((frame) => frame.name === name)) throw new InputError(`${name} is in this run already; rename the file or start another run.`)
     const other = frames.find((frame) => frame.width !== width || frame.height !== height)
-    if (other) throw new InputError(`${name} is ${width} × ${height} px and ${other.name} is ${other.width} × ${other.height} px; all frames of a run must have one size.`)
+    if (other)
+      throw new InputError(
+        `${name} is ${width} × ${height} px and ${other.name} is ${other.width} × ${other.height} px; all frames of a run must have one size.`,
+      )
   }
 
   private async allowedFolder(folder: string): Promise<string> {

@@ -1,5 +1,14 @@
 import { planSeries, type Plan, type PlanRequest } from '@/core/plan'
-import { completePlanRequest, InputError, type FrameExif, type FuseReport, type JobDetail, type RunDetail, type ShootDetail, type ShootSummary } from '@/schemas'
+import {
+  completePlanRequest,
+  InputError,
+  type FrameExif,
+  type FuseReport,
+  type JobDetail,
+  type RunDetail,
+  type ShootDetail,
+  type ShootSummary,
+} from '@/schemas'
 import { now, type Database, type Job, type Run, type Shoot } from '../database'
 
 /** The shoots of a database: what was planned, shot and fused. */
@@ -12,13 +21,21 @@ export class Shoots {
   }
 
   async create(title: string, subject: string, scene: string, plan: PlanRequest): Promise<number> {
-    const { id } = await this.db.insertInto('shoot').values({ title, subject, scene, plan_json: JSON.stringify(plan), created_at: now() }).returning('id').executeTakeFirstOrThrow()
+    const { id } = await this.db
+      .insertInto('shoot')
+      .values({ title, subject, scene, plan_json: JSON.stringify(plan), created_at: now() })
+      .returning('id')
+      .executeTakeFirstOrThrow()
     return id
   }
 
   async replan(shootId: number, change: { title: string; subject: string; scene: string; plan: PlanRequest }): Promise<void> {
     const { title, subject, scene, plan } = change
-    const { numUpdatedRows } = await this.db.updateTable('shoot').set({ title, subject, scene, plan_json: JSON.stringify(plan) }).where('id', '=', shootId).executeTakeFirst()
+    const { numUpdatedRows } = await this.db
+      .updateTable('shoot')
+      .set({ title, subject, scene, plan_json: JSON.stringify(plan) })
+      .where('id', '=', shootId)
+      .executeTakeFirst()
     if (Number(numUpdatedRows) === 0) throw missing()
   }
 
@@ -44,7 +61,11 @@ export class Shoots {
 
   async addRun(shootId: number, source: Run['source']): Promise<number> {
     await this.shoot(shootId)
-    const last = await this.db.selectFrom('run').select((e) => e.fn.max('number').as('number')).where('shoot_id', '=', shootId).executeTakeFirst()
+    const last = await this.db
+      .selectFrom('run')
+      .select((e) => e.fn.max('number').as('number'))
+      .where('shoot_id', '=', shootId)
+      .executeTakeFirst()
     const { id } = await this.db
       .insertInto('run')
       .values({ shoot_id: shootId, number: (last?.number ?? 0) + 1, source, created_at: now() })
@@ -68,7 +89,13 @@ export class Shoots {
   }
 
   private async summary(shoot: Shoot): Promise<ShootSummary> {
-    const frames = await this.db.selectFrom('frame').innerJoin('run', 'run.id', 'frame.run_id').where('run.shoot_id', '=', shoot.id).select('frame.id').orderBy('frame.id').execute()
+    const frames = await this.db
+      .selectFrom('frame')
+      .innerJoin('run', 'run.id', 'frame.run_id')
+      .where('run.shoot_id', '=', shoot.id)
+      .select('frame.id')
+      .orderBy('frame.id')
+      .execute()
     const render = await this.db
       .selectFrom('render')
       .innerJoin('run', 'run.id', 'render.run_id')

@@ -69,7 +69,14 @@ function PlannedPicture({ shoot }: { shoot: ShootSummary }) {
   return (
     <svg viewBox="0 0 300 200" preserveAspectRatio="none" aria-hidden>
       {Array.from({ length: Math.min(count, 300) }, (_, k) => (
-        <rect key={k} x={20 + (260 * k) / count} width={Math.max(0.8, 260 / count - 1.2)} y={k % 2 ? 62 : 50} height={88} fill={depthCss(rampPlace(k, count))} />
+        <rect
+          key={k}
+          x={20 + (260 * k) / count}
+          width={Math.max(0.8, 260 / count - 1.2)}
+          y={k % 2 ? 62 : 50}
+          height={88}
+          fill={depthCss(rampPlace(k, count))}
+        />
       ))}
     </svg>
   )

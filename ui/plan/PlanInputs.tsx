@@ -27,7 +27,7 @@ export function PlanInputs({ draft, onChange, error }: Props) {
           step={step}
           suffix={unit}
           status={invalid ? 'error' : undefined}
-          className={styles.wide}
+          style={{ width: '100%' }}
         />
       )}
     </Field>
@@ -37,7 +37,15 @@ export function PlanInputs({ draft, onChange, error }: Props) {
       <fieldset>
         <legend>Subject</legend>
         <Field label="Title" field="title" error={error}>
-          {(id, invalid) => <Input id={id} value={draft.title} onChange={(e) => onChange({ title: e.target.value })} placeholder="What it is and where it lies" status={invalid ? 'error' : undefined} />}
+          {(id, invalid) => (
+            <Input
+              id={id}
+              value={draft.title}
+              onChange={(e) => onChange({ title: e.target.value })}
+              placeholder="What it is and where it lies"
+              status={invalid ? 'error' : undefined}
+            />
+          )}
         </Field>
         <Radio.Group
           value={draft.kind}
@@ -71,9 +79,13 @@ export function PlanInputs({ draft, onChange, error }: Props) {
         {number('fNumber', 'Aperture, as marked', 'f-number', 'optics.fNumber', 0.5)}
       </fieldset>
       <fieldset>
-        <legend>Sharpness</legend>
+        <legend>Sharpness and safety</legend>
         {number('blur_pixels', 'Blur allowed', 'pixels', 'sharpness.count')}
         {number('overlap_percent', 'Overlap of neighbouring slices', '%', 'overlap', 5)}
+        <div className={styles.pair}>
+          {number('leadIn_slices', 'Lead-in', 'slices', 'leadIn_slices', 0.5)}
+          {number('runOut_slices', 'Run-out', 'slices', 'runOut_slices', 0.5)}
+        </div>
       </fieldset>
       {draft.kind === 'depth' && (
         <fieldset>

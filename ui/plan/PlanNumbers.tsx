@@ -17,8 +17,12 @@ export function PlanNumbers({ plan, request }: { plan: Plan; request: PlanReques
         testId="frame-count"
         value={plan.frameCount}
         reason={{
-          formula: plan.hyperfocal_mm ? 'the fewest slices that cover the range, even in dioptres' : 'ceil((depth + lead-in + run-out − D) / stride) + 1',
-          inputs: plan.hyperfocal_mm ? `hyperfocal distance ${lengthText(plan.hyperfocal_mm)}` : `stride ${lengthText(plan.stride_mm)}, D ${lengthText(plan.depthOfField_mm)}`,
+          formula: plan.hyperfocal_mm
+            ? 'the fewest slices that cover the range, even in dioptres'
+            : 'ceil((depth + lead-in + run-out − D) / stride) + 1',
+          inputs: plan.hyperfocal_mm
+            ? `hyperfocal distance ${lengthText(plan.hyperfocal_mm)}`
+            : `stride ${lengthText(plan.stride_mm)}, D ${lengthText(plan.depthOfField_mm)}`,
           source: 'Ray, Applied Photographic Optics, 3rd ed. 2002',
         }}
       />
@@ -27,7 +31,11 @@ export function PlanNumbers({ plan, request }: { plan: Plan; request: PlanReques
           label="Stride"
           testId="stride"
           value={lengthText(plan.stride_mm)}
-          reason={{ formula: 'D (1 − overlap), rounded down to the mover', inputs: `D ${lengthText(plan.depthOfField_mm)}, overlap asked ${significant(request.overlap * 100, 3)} %`, source: 'geometry' }}
+          reason={{
+            formula: 'D (1 − overlap), rounded down to the mover',
+            inputs: `D ${lengthText(plan.depthOfField_mm)}, overlap asked ${significant(request.overlap * 100, 3)} %`,
+            source: 'geometry',
+          }}
         />
       )}
       <Why
@@ -49,12 +57,20 @@ export function PlanNumbers({ plan, request }: { plan: Plan; request: PlanReques
         label="Working aperture"
         testId="working-aperture"
         value={apertureText(plan.workingFNumber)}
-        reason={{ formula: 'N_w = N (1 + m / P)', inputs: `N ${significant(marked, 3)}, m ${significant(m, 3)}, P ${optics.kind === 'lens' ? optics.pupilRatio : 1}`, source: 'Allen & Triantaphillidou, The Manual of Photography, 10th ed. 2011' }}
+        reason={{
+          formula: 'N_w = N (1 + m / P)',
+          inputs: `N ${significant(marked, 3)}, m ${significant(m, 3)}, P ${optics.kind === 'lens' ? optics.pupilRatio : 1}`,
+          source: 'Allen & Triantaphillidou, The Manual of Photography, 10th ed. 2011',
+        }}
       />
       <Why
         label="Allowed blur"
         value={lengthText(plan.coc_mm)}
-        reason={{ formula: 'pixels × pixel pitch', inputs: `${request.sharpness.kind === 'pixels' ? request.sharpness.count : ''} px of ${lengthText(request.camera.sensorWidth_mm / request.camera.pixelsWide)}`, source: 'geometry' }}
+        reason={{
+          formula: 'pixels × pixel pitch',
+          inputs: `${request.sharpness.kind === 'pixels' ? request.sharpness.count : ''} px of ${lengthText(request.camera.sensorWidth_mm / request.camera.pixelsWide)}`,
+          source: 'geometry',
+        }}
       />
       <Why
         label="Diffraction blur"
@@ -70,7 +86,12 @@ export function PlanNumbers({ plan, request }: { plan: Plan; request: PlanReques
           source: 'Ray, Applied Photographic Optics, 3rd ed. 2002',
         }}
       />
-      <Why label="Storage" testId="storage" value={storageText(plan.storage_MB)} reason={{ formula: 'frames × raw file', inputs: `${plan.frameCount} × ${request.camera.rawSize_MB} MB`, source: 'the body’s own figure' }} />
+      <Why
+        label="Storage"
+        testId="storage"
+        value={storageText(plan.storage_MB)}
+        reason={{ formula: 'frames × raw file', inputs: `${plan.frameCount} × ${request.camera.rawSize_MB} MB`, source: 'the body’s own figure' }}
+      />
     </dl>
   )
 }

@@ -58,7 +58,13 @@ export function PlanScreen({ shoot }: { shoot?: ShootDetail }) {
           <PlanInputs draft={draft} onChange={change} error={error} />
           <fieldset>
             <legend>Stand-in camera sees</legend>
-            <Select aria-label="Scene" value={draft.scene} onChange={(scene) => change({ scene })} options={Object.keys(SCENES).map((name) => ({ value: name, label: name }))} className={styles.wide} />
+            <Select
+              aria-label="Scene"
+              value={draft.scene}
+              onChange={(scene) => change({ scene })}
+              options={Object.keys(SCENES).map((name) => ({ value: name, label: name }))}
+              className={styles.wide}
+            />
           </fieldset>
           <Button type="primary" htmlType="submit" block disabled={'error' in planned} loading={save.isPending}>
             {shoot ? 'Keep this plan' : 'Keep the plan and go to the shoot'}
@@ -86,6 +92,8 @@ export function PlanScreen({ shoot }: { shoot?: ShootDetail }) {
   )
 }
 
+const fixed = (mm: number) => `${mm.toFixed(2).replace('-', '−')} mm`
+
 /** Every frame: where the focus goes and what it holds sharp. */
 function Positions({ plan }: { plan: Plan }) {
   const range = plan.hyperfocal_mm !== undefined
@@ -107,9 +115,9 @@ function Positions({ plan }: { plan: Plan }) {
             <tr key={frame.index}>
               <td>{frame.index}</td>
               <td>{range ? lengthText(frame.scaleDistance_mm!) : `${frame.travel_mm!.toFixed(3)} mm`}</td>
-              <td>{range ? lengthText(frame.focusDistance_mm!) : `${frame.position_mm!.toFixed(2)} mm`}</td>
-              <td>{range ? lengthText(frame.near_mm) : `${frame.near_mm.toFixed(2)} mm`}</td>
-              <td>{range ? lengthText(frame.far_mm) : `${frame.far_mm.toFixed(2)} mm`}</td>
+              <td>{range ? lengthText(frame.focusDistance_mm!) : fixed(frame.position_mm!)}</td>
+              <td>{range ? lengthText(frame.near_mm) : fixed(frame.near_mm)}</td>
+              <td>{range ? lengthText(frame.far_mm) : fixed(frame.far_mm)}</td>
             </tr>
           ))}
         </tbody>

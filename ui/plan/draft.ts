@@ -19,6 +19,8 @@ export interface Draft {
   magnification: number | null
   blur_pixels: number | null
   overlap_percent: number | null
+  leadIn_slices: number | null
+  runOut_slices: number | null
   mover: 'rail' | 'ring'
   resolution_mm: number | null
 }
@@ -38,6 +40,8 @@ export const NEW_DRAFT: Draft = {
   magnification: 1,
   blur_pixels: 3,
   overlap_percent: 30,
+  leadIn_slices: 1,
+  runOut_slices: 1,
   mover: 'rail',
   resolution_mm: 0.01,
 }
@@ -62,18 +66,28 @@ export function requestOf(draft: Draft): unknown {
   const byDepth = draft.kind === 'depth'
   return {
     camera,
-    optics: { kind: 'lens', focalLength_mm, pupilRatio, fNumber: given(draft.fNumber), ...(byDepth && { magnification: given(draft.magnification) }) },
+    optics: {
+      kind: 'lens',
+      focalLength_mm,
+      pupilRatio,
+      fNumber: given(draft.fNumber),
+      ...(byDepth && { magnification: given(draft.magnification) }),
+    },
     sharpness: { kind: 'pixels', count: given(draft.blur_pixels) },
-    subject: byDepth ? { kind: 'depth', depth_mm: given(draft.depth_mm) } : { kind: 'range', near_mm: given(draft.near_mm), far_mm: draft.far_mm, from: draft.from },
+    subject: byDepth
+      ? { kind: 'depth', depth_mm: given(draft.depth_mm) }
+      : { kind: 'range', near_mm: given(draft.near_mm), far_mm: draft.far_mm, from: draft.from },
     mover: byDepth && draft.mover === 'rail' ? { kind: 'rail', resolution_mm: given(draft.resolution_mm) } : { kind: 'ring' },
     overlap: draft.overlap_percent === null ? NaN : draft.overlap_percent / 100,
+    leadIn_slices: given(draft.leadIn_slices),
+    runOut_slices: given(draft.runOut_slices),
     timing: { settle_s: 2, exposure_s: 0.125, write_s: 1 },
   }
 }
 
 /** The fields for a plan that was stored. */
 export function draftOf(shoot: { title: string; subject: string; scene: string; planRequest: PlanRequest }): Draft {
-  const { camera, optics, sharpness, subject, mover, overlap } = shoot.planRequest
+  const { camera, optics, sharpness, subject, mover, overlap, leadIn_slices, runOut_slices } = shoot.planRequest
   const body = BODIES.find((candidate) => candidate.pixelsWide === camera.pixelsWide) ?? BODIES[0]
   const lens = LENSES.find((candidate) => optics.kind === 'lens' && candidate.focalLength_mm === optics.focalLength_mm) ?? LENSES[0]
   return {
@@ -82,12 +96,16 @@ export function draftOf(shoot: { title: string; subject: string; scene: string; 
     subject: shoot.subject,
     scene: shoot.scene,
     kind: subject.kind,
-    ...(subject.kind === 'depth' ? { depth_mm: subject.depth_mm } : { near_mm: subject.near_mm, far_mm: Number.isFinite(subject.far_mm) ? subject.far_mm : null, from: subject.from }),
+    ...(subject.kind === 'depth'
+      ? { depth_mm: subject.depth_mm }
+      : { near_mm: subject.near_mm, far_mm: Number.isFinite(subject.far_mm) ? subject.far_mm : null, from: subject.from }),
     body: body.name,
     lens: lens.name,
     ...(optics.kind === 'lens' && { fNumber: optics.fNumber, magnification: optics.magnification ?? NEW_DRAFT.magnification }),
     blur_pixels: sharpness.kind === 'pixels' ? sharpness.count : NEW_DRAFT.blur_pixels,
     overlap_percent: Math.round(overlap * 1000) / 10,
+    leadIn_slices,
+    runOut_slices,
     mover: mover.kind,
     resolution_mm: mover.kind === 'rail' ? mover.resolution_mm : NEW_DRAFT.resolution_mm,
   }

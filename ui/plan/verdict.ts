@@ -19,5 +19,7 @@ export function oneFrameText({ singleFrame }: Plan): string {
 
 function oneFrameDoes({ frameCount, depthOfField_mm, frames }: Plan, { subject }: PlanRequest): boolean {
   if (frameCount === 1) return true
-  return subject.kind === 'depth' ? depthOfField_mm >= subject.depth_mm : frames.some(({ near_mm, far_mm }) => near_mm <= subject.near_mm && far_mm >= subject.far_mm)
+  return subject.kind === 'depth'
+    ? depthOfField_mm >= subject.depth_mm
+    : frames.some(({ near_mm, far_mm }) => near_mm <= subject.near_mm && far_mm >= subject.far_mm)
 }

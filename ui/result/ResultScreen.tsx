@@ -45,7 +45,12 @@ function Render({ shoot, run, render, others }: { shoot: ShootDetail; run: RunDe
   const [shown, setShown] = useState<Shown>({ kind: 'fused' })
   const [zoom, setZoom] = useState(0)
   const showFrame = useCallback((index: number) => setShown({ kind: 'frame', index: Math.min(count - 1, Math.max(0, index)) }), [count])
-  useKeys(shown, setShown, showFrame, report.frames.findIndex(({ file }) => file === report.reference))
+  useKeys(
+    shown,
+    setShown,
+    showFrame,
+    report.frames.findIndex(({ file }) => file === report.reference),
+  )
 
   const layer = useMemo(() => layerOf(shown, run, render), [shown, run, render])
   const followsPlan = run.source === 'simulated' && plan.frameCount === count
@@ -62,12 +67,24 @@ function Render({ shoot, run, render, others }: { shoot: ShootDetail; run: RunDe
           <button type="button" aria-pressed={shown.kind === 'map'} onClick={() => setShown({ kind: 'map' })}>
             Which frame shows where <kbd>M</kbd>
           </button>
-          <span data-testid="shown">{frame && shown.kind === 'frame' ? `Frame ${shown.index + 1} of ${count}, gives ${significant(frame.share_percent, 2)} % of the picture` : '← → flick through the frames'}</span>
+          <span data-testid="shown">
+            {frame && shown.kind === 'frame'
+              ? `Frame ${shown.index + 1} of ${count}, gives ${significant(frame.share_percent, 2)} % of the picture`
+              : '← → flick through the frames'}
+          </span>
           <span className={styles.percent}>{zoom > 0 && `${significant(zoom, 2)} %`}</span>
         </div>
         <ZoomView layer={layer} width_px={report.crop.width} onZoom={setZoom} />
         {followsPlan ? (
-          <DepthRibbon plan={plan} request={request} dark captured={count} shares={shares} selected={shown.kind === 'frame' ? shown.index : undefined} onSelect={showFrame} />
+          <DepthRibbon
+            plan={plan}
+            request={request}
+            dark
+            captured={count}
+            shares={shares}
+            selected={shown.kind === 'frame' ? shown.index : undefined}
+            onSelect={showFrame}
+          />
         ) : (
           <OrderStrip shares={shares} selected={shown.kind === 'frame' ? shown.index : undefined} onSelect={showFrame} />
         )}
@@ -89,7 +106,12 @@ function OrderStrip({ shares, selected, onSelect }: { shares: number[]; selected
       <ol className={styles.order} aria-label="Frames in focus order">
         {shares.map((share, index) => (
           <li key={index}>
-            <button type="button" onClick={() => onSelect(index)} aria-pressed={index === selected} aria-label={`Frame ${index + 1}, ${significant(share, 2)} %`}>
+            <button
+              type="button"
+              onClick={() => onSelect(index)}
+              aria-pressed={index === selected}
+              aria-label={`Frame ${index + 1}, ${significant(share, 2)} %`}
+            >
               <i style={{ height: `${8 + (42 * share) / most}px`, background: depthCss(rampPlace(index, shares.length)) }} />
             </button>
           </li>
@@ -158,7 +180,11 @@ function Renders({ shootId, renders, current }: { shootId: number; renders: Rend
 function layerOf(shown: Shown, run: RunDetail, { id, report }: RenderDetail): Layer {
   if (shown.kind === 'map') return { key: 'map', image: `/api/renders/${id}/map`, placement: FUSED }
   if (shown.kind === 'fused') {
-    return { key: 'fused', pyramid: { prepare: `/api/renders/${id}/zoom`, tiles: `/api/tiles/render-${id}`, width_px: report.crop.width, height_px: report.crop.height }, placement: FUSED }
+    return {
+      key: 'fused',
+      pyramid: { prepare: `/api/renders/${id}/zoom`, tiles: `/api/tiles/render-${id}`, width_px: report.crop.width, height_px: report.crop.height },
+      placement: FUSED,
+    }
   }
   const frame = run.frames.find(({ name }) => name === report.frames[shown.index].file)!
   return {

@@ -74,7 +74,11 @@ export function ZoomView({ layer, width_px, onZoom }: Props) {
     image.then(
       async (shown) => {
         if (!current) return
-        for (const other of laid.current.values()) void other.then((item) => item !== shown && current && item.setOpacity(0), () => {})
+        for (const other of laid.current.values())
+          void other.then(
+            (item) => item !== shown && current && item.setOpacity(0),
+            () => {},
+          )
         shown.setOpacity(1)
         setError('')
       },
@@ -104,7 +108,11 @@ export function ZoomView({ layer, width_px, onZoom }: Props) {
   )
 }
 
-async function lay(viewer: OpenSeadragon.Viewer, library: typeof OpenSeadragon, { pyramid, image, placement }: Layer): Promise<OpenSeadragon.TiledImage> {
+async function lay(
+  viewer: OpenSeadragon.Viewer,
+  library: typeof OpenSeadragon,
+  { pyramid, image, placement }: Layer,
+): Promise<OpenSeadragon.TiledImage> {
   const first = viewer.world.getItemCount() === 0
   if (pyramid) {
     const prepared = await fetch(pyramid.prepare)

@@ -9,7 +9,11 @@ test('a point of the frame is shown where the registration says the reference ha
   const frame = { file: 'f.jpg', scale: 1.03, rotation_deg: 0.7, dx_px: 4.5, dy_px: -3.2, gain_ev: 0, share_percent: 0 }
   const { x, y, width, degrees } = placementOf({ frames: [frame], crop }, 0, WIDTH, HEIGHT)
   const motion = { scale: frame.scale, rotation_rad: (frame.rotation_deg * Math.PI) / 180, dx_px: frame.dx_px, dy_px: frame.dy_px }
-  for (const [px, py] of [[0, 0], [-500, 300], [420, -280]]) {
+  for (const [px, py] of [
+    [0, 0],
+    [-500, 300],
+    [420, -280],
+  ]) {
     const [qx, qy] = apply(motion, px, py)
     // The viewer: scale the frame to its width, turn it about its middle, move it.
     const unit = (width * crop.width) / WIDTH

@@ -52,7 +52,13 @@ export function DepthRibbon({ plan, request, selected, onSelect, captured = 0, s
         aria-label={`Depth ribbon: ${count} ${count === 1 ? 'slice' : 'slices'} from near to far`}
       >
         <g transform={`translate(${INSET} 0)`}>
-          <rect className={styles.subject} x={axis.x(subject.near)} width={Math.max(2, axis.x(subject.far) - axis.x(subject.near))} y={2} height={HEIGHT.subject - 4} />
+          <rect
+            className={styles.subject}
+            x={axis.x(subject.near)}
+            width={Math.max(2, axis.x(subject.far) - axis.x(subject.near))}
+            y={2}
+            height={HEIGHT.subject - 4}
+          />
           {plan.frames.map(({ near_mm, far_mm }, k) => {
             const left = axis.x(near_mm)
             const right = axis.x(far_mm)
@@ -69,7 +75,15 @@ export function DepthRibbon({ plan, request, selected, onSelect, captured = 0, s
                   fillOpacity={captured > 0 && k >= captured ? 0.3 : 0.9}
                   className={k === selected ? styles.chosen : styles.slice}
                 />
-                {shares && <rect x={(left + right) / 2 - 2.5} width={5} y={sharesTop + HEIGHT.shares * (1 - (shares[k] ?? 0) / most)} height={(HEIGHT.shares * (shares[k] ?? 0)) / most} fill={depthCss(rampPlace(k, count))} />}
+                {shares && (
+                  <rect
+                    x={(left + right) / 2 - 2.5}
+                    width={5}
+                    y={sharesTop + HEIGHT.shares * (1 - (shares[k] ?? 0) / most)}
+                    height={(HEIGHT.shares * (shares[k] ?? 0)) / most}
+                    fill={depthCss(rampPlace(k, count))}
+                  />
+                )}
                 {k < captured && <line className={styles.tick} x1={(left + right) / 2} x2={(left + right) / 2} y1={rulerTop - 3} y2={rulerTop + 4} />}
                 {onSelect && <rect x={left} width={Math.max(3, right - left)} y={0} height={rulerTop} fill="transparent" />}
               </g>

@@ -35,8 +35,15 @@ export function ShootScreen({ shoot }: { shoot: ShootDetail }) {
       <div className={styles.ways}>
         <section>
           <h2>Simulated camera</h2>
-          <p className={styles.quiet}>Shoots the {shoot.scene} scene at every position of the plan, {request.mover.kind === 'rail' ? 'on a rail' : 'by its focus drive'}.</p>
-          <Button type={newest ? 'default' : 'primary'} size="large" disabled={busy} onClick={() => start.mutate(undefined, { onError: (error) => message.error(error.message) })}>
+          <p className={styles.quiet}>
+            Shoots the {shoot.scene} scene at every position of the plan, {request.mover.kind === 'rail' ? 'on a rail' : 'by its focus drive'}.
+          </p>
+          <Button
+            type={newest ? 'default' : 'primary'}
+            size="large"
+            disabled={busy}
+            onClick={() => start.mutate(undefined, { onError: (error) => message.error(error.message) })}
+          >
             Shoot {plan.frameCount} {plan.frameCount === 1 ? 'frame' : 'frames'}
           </Button>
         </section>
@@ -46,7 +53,14 @@ export function ShootScreen({ shoot }: { shoot: ShootDetail }) {
         </section>
       </div>
       {shoot.runs.map((run) => (
-        <Run key={run.id} run={run} shoot={shoot} busy={busy} selected={run === newest && followsPlan ? selected : undefined} onSelect={setSelected} />
+        <Run
+          key={run.id}
+          run={run}
+          shoot={shoot}
+          busy={busy}
+          selected={run === newest && followsPlan ? selected : undefined}
+          onSelect={setSelected}
+        />
       ))}
     </Shell>
   )
@@ -78,14 +92,20 @@ function Run({ run, shoot, busy, selected, onSelect }: RunProps) {
           {first.exif?.fNumber ? `, f/${significant(first.exif.fNumber, 2)}` : ''}
           {first.exif?.iso ? `, ISO ${first.exif.iso}` : ''}
         </p>
-        {run.renders.length > 0 && <Button onClick={() => router.push(`/shoots/${shoot.id}/result?render=${run.renders[0].id}`)}>Look at the result</Button>}
+        {run.renders.length > 0 && (
+          <Button onClick={() => router.push(`/shoots/${shoot.id}/result?render=${run.renders[0].id}`)}>Look at the result</Button>
+        )}
         <Button type="primary" disabled={busy} onClick={() => fuse.mutate(undefined, { onError: (error) => message.error(error.message) })}>
           Fuse these frames
         </Button>
       </div>
       <ul className={styles.frames}>
         {run.frames.map((frame, index) => (
-          <li key={frame.id} style={{ borderTopColor: depthCss(rampPlace(index, run.frames.length)) }} className={index === selected ? styles.chosen : undefined}>
+          <li
+            key={frame.id}
+            style={{ borderTopColor: depthCss(rampPlace(index, run.frames.length)) }}
+            className={index === selected ? styles.chosen : undefined}
+          >
             <button type="button" onClick={() => onSelect(index)} title={`${frame.name} · SHA-256 ${frame.sha256.slice(0, 12)}…`}>
               <img src={`/api/frames/${frame.id}/thumb`} alt={`Frame ${index + 1}, ${frame.name}`} loading="lazy" />
               <span>

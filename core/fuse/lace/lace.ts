@@ -60,7 +60,12 @@ class LaceAccumulator implements Accumulator {
 
   private chooseSource(index: number, energy: Plane): void {
     const { width, height } = energy
-    this.best ??= { energy: createPlane(width, height), source: createPlane(width, height), weightedIndex: createPlane(width, height), weight: createPlane(width, height) }
+    this.best ??= {
+      energy: createPlane(width, height),
+      source: createPlane(width, height),
+      weightedIndex: createPlane(width, height),
+      weight: createPlane(width, height),
+    }
     const { best } = this
     for (let i = 0; i < energy.data.length; i++) {
       if (energy.data[i] > best.energy.data[i]) {

@@ -19,7 +19,11 @@ export function bristlesScene(seed: number): Scene {
       to: [x + reach * Math.cos(angle), y + reach * Math.sin(angle), z + 1.5 * (random() - 0.5)] as Vector,
       fromRadius_mm: 0.07,
       toRadius_mm: 0.12,
-      material: (along: number) => ({ albedo: [tone, tone * 0.8, tone * 0.6].map((v) => v * (0.8 + 0.4 * noise(along * 6, 0, seed))) as Vector, gloss: 0.4, shininess: 30 }),
+      material: (along: number) => ({
+        albedo: [tone, tone * 0.8, tone * 0.6].map((v) => v * (0.8 + 0.4 * noise(along * 6, 0, seed))) as Vector,
+        gloss: 0.4,
+        shininess: 30,
+      }),
     }
   })
   strands.sort((a, b) => b.from[2] - a.from[2])

@@ -21,9 +21,10 @@ export function fossilScene(seed: number): Scene {
       height_mm: HEIGHT_mm,
       depth: surface,
       grain: (x, y) => 0.016 * fractalNoise(x * 9, y * 9, seed + 3, 3) + 0.006 * noise(x * 45, y * 45, seed + 9),
-      material(x, y) {
+      material(x, y, z) {
         const shell = shellHeight(x, y, seed)
-        return shell.height > matrixHeight(x, y, seed) ? shellMaterial(x, y, shell.rib, seed) : stoneMaterial(x, y, seed)
+        // The surface is the higher of the two, so the depth tells which one it is.
+        return shell.height > DEPTH_mm - z - 0.05 ? shellMaterial(x, y, shell.rib, seed) : stoneMaterial(x, y, seed)
       },
     },
     strands,
@@ -91,7 +92,11 @@ function brush(seed: number): Strand[] {
       to: [27, -7.5 + spread * 4.5, -0.4 + 1.2 * random()] as Vector,
       fromRadius_mm: 0.035,
       toRadius_mm: 0.11,
-      material: (along: number) => ({ albedo: [0.5 * dark, 0.33 * dark, 0.17 * dark].map((v) => v * (0.9 + 0.2 * noise(along * 4, k, seed))) as Vector, gloss: 0.5, shininess: 40 }),
+      material: (along: number) => ({
+        albedo: [0.5 * dark, 0.33 * dark, 0.17 * dark].map((v) => v * (0.9 + 0.2 * noise(along * 4, k, seed))) as Vector,
+        gloss: 0.5,
+        shininess: 40,
+      }),
     }
   })
 }

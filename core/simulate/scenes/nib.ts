@@ -52,7 +52,12 @@ function metal(x: number, y: number, seed: number) {
   const gold = 1 - Math.max(rim, 0.75 * scroll)
   const albedo: Vector = [(0.42 + 0.14 * gold) * brushed, (0.4 + 0.01 * gold) * brushed, (0.38 - 0.2 * gold) * brushed]
   const ink = 0.8 * smoothStep(0.4, 0.6, fractalNoise(along * 0.7, across * 0.9, seed + 8, 3)) * (1 - smoothStep(5, 12, along))
-  return { albedo: albedo.map((v, k) => v * (1 - ink) + ink * [0.02, 0.03, 0.09][k]) as Vector, gloss: 0.3 * (1 - 0.6 * ink), shininess: 90, mirror: 0.8 * (1 - ink) }
+  return {
+    albedo: albedo.map((v, k) => v * (1 - ink) + ink * [0.02, 0.03, 0.09][k]) as Vector,
+    gloss: 0.3 * (1 - 0.6 * ink),
+    shininess: 90,
+    mirror: 0.8 * (1 - ink),
+  }
 }
 
 function paper(x: number, y: number, seed: number) {
@@ -88,5 +93,11 @@ function pins(): Strand[] {
   return [
     [-38, -19],
     [37, 12],
-  ].map(([x, y]) => ({ from: [x, y, paperDepth(y)] as Vector, to: [x + 2.5, y - 11, paperDepth(y) - 12] as Vector, fromRadius_mm: 0.3, toRadius_mm: 0.42, material: steel }))
+  ].map(([x, y]) => ({
+    from: [x, y, paperDepth(y)] as Vector,
+    to: [x + 2.5, y - 11, paperDepth(y) - 12] as Vector,
+    fromRadius_mm: 0.3,
+    toRadius_mm: 0.42,
+    material: steel,
+  }))
 }

@@ -1,0 +1,75 @@
+import { execFileSync } from 'node:child_process'
+import { createHash } from 'node:crypto'
+import { existsSync, mkdirSync, readFileSync, readdirSync, statSync, writeFileSync } from 'node:fs'
+import path from 'node:path'
+
+/** Runs a command and shows what it prints; a failure ends the script with its code. */
+export function run(command, args, options = {}) {
+  try {
+    execFileSync(command, args, { stdio: 'inherit', ...options })
+  } catch (error) {
+    console.error(`${command} ${args.join(' ')} did not work (see above).`)
+    process.exit(error.status ?? 1)
+  }
+}
+
+/** Installs the packages of the lock file where they are missing or the lock file has changed. */
+export function installPackages() {
+  const lock = hash(readFileSync('package-lock.json'))
+  if (read('node_modules/.installed') === lock) return
+  run('npm', ['ci', '--no-audit', '--no-fund'])
+  writeFileSync('node_modules/.installed', lock)
+}
+
+/** Bundles the command where its sources have changed. */
+export function buildCommand() {
+  onceFor('command', 'dist/nitidus.mjs', ['core', 'codec', 'schemas', 'cli', 'server', 'demo', 'scripts', 'package-lock.json'], () =>
+    run(process.execPath, ['scripts/build-cli.mjs']),
+  )
+}
+
+/** Builds the web application where its sources have changed. */
+export function buildApplication() {
+  onceFor(
+    'application',
+    '.next/BUILD_ID',
+    ['core', 'codec', 'schemas', 'server', 'ui', 'app', 'demo', 'instrumentation.ts', 'next.config.ts', 'package-lock.json'],
+    () => run('npx', ['--no-install', 'next', 'build'], { env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1' } }),
+  )
+}
+
+/** Installs Debian's Chromium where there is none, for the tests of the real interface. */
+export function installBrowser() {
+  if (existsSync('/usr/bin/chromium')) return
+  run('apt-get', ['update', '-qq'])
+  run('apt-get', ['install', '-y', '-qq', '--no-install-recommends', 'chromium'], { env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' } })
+}
+
+function onceFor(name, result, sources, build) {
+  const stamp = hash(
+    sources
+      .flatMap(filesUnder)
+      .map((file) => `${file} ${hash(readFileSync(file))}`)
+      .join('\n'),
+  )
+  if (read(`dist/.built-${name}`) === stamp && existsSync(result)) return
+  build()
+  mkdirSync('dist', { recursive: true })
+  writeFileSync(`dist/.built-${name}`, stamp)
+}
+
+function filesUnder(place) {
+  if (!statSync(place).isDirectory()) return [place]
+  return readdirSync(place, { recursive: true })
+    .map((file) => path.join(place, String(file)))
+    .filter((file) => statSync(file).isFile())
+    .sort()
+}
+
+function read(file) {
+  return existsSync(file) ? readFileSync(file, 'utf8') : undefined
+}
+
+function hash(contents) {
+  return createHash('sha256').update(contents).digest('hex')
+}

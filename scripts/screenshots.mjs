@@ -1,0 +1,48 @@
+import { chromium } from '@playwright/test'
+
+/**
+ * Pictures of the main views from a running application with the demo data:
+ * node scripts/screenshots.mjs http://127.0.0.1:3210 docs/screenshots
+ */
+const [base = 'http://127.0.0.1:3210', folder = 'docs/screenshots', only] = process.argv.slice(2)
+const flags = ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--no-first-run']
+const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: flags })
+
+const shoots = await (await fetch(`${base}/api/shoots`)).json()
+const fused = shoots.find(({ state }) => state === 'fused')
+const range = shoots.find(({ plan }) => plan?.hyperfocal_mm)
+
+const views = [
+  { name: 'home', path: '/' },
+  { name: 'plan', path: `/shoots/${fused.id}/plan` },
+  { name: 'plan-distances', path: `/shoots/${range.id}/plan` },
+  { name: 'shoot', path: `/shoots/${fused.id}/shoot` },
+  { name: 'result', path: `/shoots/${fused.id}/result`, wait: 2500 },
+  { name: 'result-map', path: `/shoots/${fused.id}/result`, wait: 2500, act: (page) => page.keyboard.press('m') },
+  {
+    name: 'result-frame',
+    path: `/shoots/${fused.id}/result`,
+    wait: 2500,
+    act: async (page) => {
+      await page.getByRole('button', { name: '100 %' }).click()
+      await page.keyboard.press('ArrowRight')
+    },
+  },
+  { name: 'plan-phone', path: `/shoots/${fused.id}/plan`, phone: true },
+  { name: 'shoot-phone', path: `/shoots/${fused.id}/shoot`, phone: true },
+]
+
+for (const { name, path, wait = 1500, act, phone } of views) {
+  if (only && !only.split(',').includes(name)) continue
+  const page = await browser.newPage({ viewport: phone ? { width: 390, height: 844 } : { width: 1280, height: 800 } })
+  page.on('pageerror', (error) => console.error(name, error.message))
+  await page.goto(base + path, { waitUntil: 'load' })
+  await page.waitForTimeout(wait)
+  if (act) {
+    await act(page)
+    await page.waitForTimeout(1800)
+  }
+  await page.screenshot({ path: `${folder}/${name}.png` })
+  await page.close()
+}
+await browser.close()
