@@ -64,8 +64,8 @@ export function commonRectangle(motions: Similarity[], width: number, height: nu
     top = Math.max(top, corner(-1, -1)[1], corner(1, -1)[1])
     bottom = Math.min(bottom, corner(-1, 1)[1], corner(1, 1)[1])
   }
-  const x = Math.ceil(left + halfWidth - 1e-6)
-  const y = Math.ceil(top + halfHeight - 1e-6)
+  const x = Math.max(0, Math.ceil(left + halfWidth - 1e-6))
+  const y = Math.max(0, Math.ceil(top + halfHeight - 1e-6))
   return { x, y, width: Math.floor(right + halfWidth + 1e-6) - x + 1, height: Math.floor(bottom + halfHeight + 1e-6) - y + 1 }
 }
 

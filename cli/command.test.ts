@@ -1,0 +1,148 @@
+import { spawnSync } from 'node:child_process'
+import { copyFileSync, existsSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import path from 'node:path'
+import sharp from 'sharp'
+
+const COMMAND = path.resolve('dist/nitidus.mjs')
+
+let folder: string
+beforeAll(() => {
+  folder = mkdtempSync(path.join(tmpdir(), 'command-'))
+})
+afterAll(() => rmSync(folder, { recursive: true }))
+
+const at = (...parts: string[]) => path.join(folder, ...parts)
+
+function nitidus(args: string[], input = '') {
+  const { status, stdout, stderr } = spawnSync(process.execPath, [COMMAND, ...args], { input, encoding: 'utf8' })
+  return { status, stdout, stderr }
+}
+
+/** Exit code 2 and one line that holds `words`. */
+function expectRefused({ status, stderr, stdout }: ReturnType<typeof nitidus>, words: string) {
+  expect(stderr).toContain(words)
+  expect(stderr.trim().split('\n')).toHaveLength(1)
+  expect(stdout).toBe('')
+  expect(status).toBe(2)
+}
+
+const request = {
+  camera: { sensorWidth_mm: 36, sensorHeight_mm: 24, pixelsWide: 6000, rawSize_MB: 45 },
+  optics: { kind: 'lens', focalLength_mm: 100, fNumber: 8, pupilRatio: 1, magnification: 1 },
+  sharpness: { kind: 'coc', coc_mm: 0.03 },
+  diffraction: true,
+  wavelength_nm: 550,
+  subject: { kind: 'depth', depth_mm: 12 },
+  mover: { kind: 'rail', resolution_mm: 0.01 },
+  overlap: 0.3,
+  leadIn_slices: 1,
+  runOut_slices: 1,
+}
+
+const scene = {
+  scene: 'bristles',
+  seed: 2,
+  camera: { width_px: 240, height_px: 160, fNumber: 5.6, mover: 'ring' },
+  positions_mm: [0, 2, 4, 6],
+}
+
+describe('plan', () => {
+  const plan = (change: object) => nitidus(['plan', '-'], JSON.stringify({ ...request, ...change }))
+
+  test('answers the agreed figures', () => {
+    const { status, stdout } = plan({})
+    expect(status).toBe(0)
+    expect(JSON.parse(stdout)).toMatchObject({ workingFNumber: 16, stride_mm: 0.62, frameCount: 21, storage_MB: 945, singleFrame: { possible: false } })
+  })
+
+  test('reads a file, and writes infinity as null', () => {
+    writeFileSync(at('range.json'), JSON.stringify({ ...request, optics: { ...request.optics, focalLength_mm: 24, magnification: undefined }, subject: { kind: 'range', near_mm: 500, far_mm: null, from: 'sensor' }, mover: { kind: 'ring' } }))
+    const { stdout } = nitidus(['plan', at('range.json')])
+    const { frames, hyperfocal_mm } = JSON.parse(stdout)
+    expect(hyperfocal_mm).toBeGreaterThan(2000)
+    expect(frames.at(-1).far_mm).toBeNull()
+    expect(frames[0].scaleDistance_mm).toBeGreaterThan(frames[0].focusDistance_mm)
+  })
+
+  test.each([
+    ['magnification', { optics: { ...request.optics, magnification: 0 } }],
+    ['magnification', { optics: { ...request.optics, magnification: -1 } }],
+    ['limit is 2000', { subject: { kind: 'depth', depth_mm: 1e8 } }],
+    ['nearest point must be beyond', { optics: { ...request.optics, magnification: undefined }, subject: { kind: 'range', near_mm: 50, far_mm: 500 } }],
+  ])('refuses with one line: %s', (words, change) => expectRefused(plan(change), words))
+
+  test('refuses what is no JSON, no file, no verb', () => {
+    expectRefused(nitidus(['plan', '-'], '{'), 'not JSON')
+    expectRefused(nitidus(['plan', at('nowhere.json')]), 'cannot be read')
+    expectRefused(nitidus(['dance']), 'Usage')
+    expectRefused(nitidus([]), 'Usage')
+    expectRefused(nitidus(['fuse', folder, '--out', 'x.png', '--sparkle']), 'sparkle')
+  })
+})
+
+describe('simulate and fuse', () => {
+  beforeAll(() => {
+    writeFileSync(at('scene.json'), JSON.stringify(scene))
+    const made = nitidus(['simulate', at('scene.json'), '--out', at('frames'), '--truth', '--progress'])
+    expect(made.stderr.trim().split('\n').map((line) => JSON.parse(line).stage)).toEqual(['scene', 'frame', 'frame', 'frame', 'frame'])
+  }, 60_000)
+
+  test('frames are JPEG files with EXIF, the truth beside them', async () => {
+    expect(readdirSync(at('frames')).sort()).toEqual(['frame_001.jpg', 'frame_002.jpg', 'frame_003.jpg', 'frame_004.jpg', 'truth', 'truth.json'])
+    const { format, width, exif } = await sharp(at('frames', 'frame_002.jpg')).metadata()
+    expect([format, width]).toEqual(['jpeg', 240])
+    expect(exif!.toString('latin1')).toContain('2026:05:11')
+    const truth = JSON.parse(readFileSync(at('frames', 'truth.json'), 'utf8'))
+    expect(truth.reference).toBe('frame_002.jpg')
+    expect(truth.frames[1]).toMatchObject({ scale: 1, position_mm: 2 })
+    expect(truth.frames[0].scale).toBeGreaterThan(1.005)
+  })
+
+  test('fuse writes picture, report, maps, and tells its progress', async () => {
+    const { status, stderr } = nitidus(['fuse', at('frames'), '--out', at('r.tif'), '--report', at('r.json'), '--source-map', at('s.png'), '--depth', at('d.png'), '--progress'])
+    expect(status).toBe(0)
+    const stages = stderr.trim().split('\n').map((line) => JSON.parse(line).stage)
+    expect(new Set(stages)).toEqual(new Set(['register', 'fuse', 'encode', 'done']))
+    const report = JSON.parse(readFileSync(at('r.json'), 'utf8'))
+    expect(report).toMatchObject({ style: 'lace', reference: 'frame_002.jpg' })
+    expect(report.frames).toHaveLength(4)
+    expect(report.frames.reduce((sum: number, { share_percent }: { share_percent: number }) => sum + share_percent, 0)).toBeCloseTo(100, 0)
+    const picture = await sharp(at('r.tif')).metadata()
+    expect(picture).toMatchObject({ width: report.crop.width, height: report.crop.height, depth: 'ushort' })
+    expect((await sharp(at('d.png')).metadata()).depth).toBe('ushort')
+    expect((await sharp(at('s.png')).metadata()).width).toBe(report.crop.width)
+  })
+
+  test('the same input gives the same bytes', () => {
+    for (const name of ['one.png', 'two.png']) nitidus(['fuse', at('frames'), '--out', at(name)])
+    expect(readFileSync(at('one.png')).equals(readFileSync(at('two.png')))).toBe(true)
+  })
+
+  test('options: reference, bits, crop and no registration', async () => {
+    const { status } = nitidus(['fuse', at('frames'), '--out', at('o.png'), '--reference', '4', '--bits', '8', '--crop', 'none', '--no-register', '--report', at('o.json')])
+    expect(status).toBe(0)
+    const report = JSON.parse(readFileSync(at('o.json'), 'utf8'))
+    expect(report).toMatchObject({ reference: 'frame_004.jpg', crop: { x: 0, y: 0, width: 240, height: 160 } })
+    expect(report.frames[0].scale).toBe(1)
+    expect((await sharp(at('o.png')).metadata()).depth).toBe('uchar')
+  })
+
+  test('bad series are refused with one line and leave no result', async () => {
+    const fuse = (name: string, args: string[] = []) => nitidus(['fuse', at(name), '--out', at(name, 'result.tif'), ...args])
+    for (const name of ['none', 'one', 'sizes', 'cut', 'text']) mkdirSync(at(name))
+    for (const name of ['one', 'sizes', 'cut', 'text']) copyFileSync(at('frames', 'frame_001.jpg'), at(name, 'a.jpg'))
+    await sharp(at('frames', 'frame_002.jpg')).resize(100).toFile(at('sizes', 'b.jpg'))
+    writeFileSync(at('cut', 'b.jpg'), readFileSync(at('frames', 'frame_002.jpg')).subarray(0, 4000))
+    writeFileSync(at('text', 'b.jpg'), 'hello')
+    expectRefused(fuse('none'), 'holds no JPEG')
+    expectRefused(fuse('one'), 'one frame only')
+    expectRefused(fuse('sizes'), 'must have one size')
+    expectRefused(fuse('cut'), 'b.jpg is cut short')
+    expectRefused(fuse('text'), 'b.jpg is not a picture')
+    expectRefused(fuse('frames', ['--reference', '9']), 'has 4 frames')
+    expectRefused(nitidus(['fuse', at('frames'), '--out', at('r.gif')]), 'must end in')
+    expectRefused(nitidus(['fuse', at('frames'), '--out', at('nofolder', 'r.png')]), 'cannot be read or written')
+    for (const name of ['none', 'one', 'sizes', 'cut', 'text']) expect(existsSync(at(name, 'result.tif'))).toBe(false)
+  })
+})

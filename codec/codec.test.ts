@@ -1,0 +1,109 @@
+import { mkdtemp, readdir, readFile, rm, truncate, writeFile } from 'node:fs/promises'
+import { tmpdir } from 'node:os'
+import path from 'node:path'
+import sharp from 'sharp'
+import { createPicture, createPlane, type Picture } from '@/core/raster'
+import { readFacts, readPicture, verifyPicture, writeGrey, writePicture, writeWhole } from '.'
+
+let folder: string
+beforeEach(async () => {
+  folder = await mkdtemp(path.join(tmpdir(), 'codec-'))
+})
+afterEach(() => rm(folder, { recursive: true }))
+
+const at = (name: string) => path.join(folder, name)
+
+function gradient(width = 48, height = 32): Picture {
+  const picture = createPicture(width, height)
+  picture.planes.forEach(({ data }, c) => data.forEach((_, i) => (data[i] = (i % width) / (width - 1) / (1 + c * 0.5) + 0.0001)))
+  return picture
+}
+
+const largestError = (a: Picture, b: Picture) => Math.max(...a.planes.flatMap(({ data }, c) => [...data].map((v, i) => Math.abs(Math.min(1, v) - b.planes[c].data[i]))))
+
+describe('writing and reading', () => {
+  test.each([
+    ['tif', 16, 1 / 65535],
+    ['png', 16, 1 / 65535],
+    ['tif', 8, 1 / 255],
+    ['png', 8, 1 / 255],
+    ['jpg', 8, 6 / 255],
+  ] as const)('%s with %d bits keeps the picture', async (format, bits, tolerance) => {
+    const picture = gradient()
+    await writePicture(at(`p.${format}`), picture, { bits })
+    expect(await readFacts(at(`p.${format}`))).toMatchObject({ width: 48, height: 32, bits })
+    expect(largestError(picture, await readPicture(at(`p.${format}`)))).toBeLessThanOrEqual(tolerance)
+  })
+
+  test('a smaller picture is asked for by its width', async () => {
+    await writePicture(at('p.jpg'), gradient(400, 200), { bits: 8 })
+    const small = await readPicture(at('p.jpg'), 100)
+    expect([small.width, small.height]).toEqual([100, 50])
+  })
+
+  test('a grey map keeps its whole numbers in 8 and 16 bits', async () => {
+    const plane = createPlane(5, 1)
+    plane.data.set([0, 1, 7, 200, 255])
+    await writeGrey(at('map.png'), plane, 8)
+    expect([...(await sharp(at('map.png')).toColourspace('b-w').raw().toBuffer())].filter((_, i, all) => i % (all.length / 5) === 0)).toEqual([0, 1, 7, 200, 255])
+    plane.data.set([0, 300, 65535, 1, 2])
+    await writeGrey(at('deep.png'), plane, 16)
+    expect((await sharp(at('deep.png')).metadata()).depth).toBe('ushort')
+  })
+
+  test('EXIF is written', async () => {
+    await writePicture(at('p.jpg'), gradient(), { bits: 8, exif: { IFD0: { Model: 'Body A' } } })
+    expect((await readFacts(at('p.jpg'))).exif!.toString('latin1')).toContain('Body A')
+  })
+
+  test('a turned picture is read upright', async () => {
+    await sharp({ create: { width: 30, height: 20, channels: 3, background: '#888' } }).jpeg().withMetadata({ orientation: 6 }).toFile(at('turned.jpg'))
+    expect(await readFacts(at('turned.jpg'))).toMatchObject({ width: 20, height: 30 })
+    const { width, height } = await readPicture(at('turned.jpg'))
+    expect([width, height]).toEqual([20, 30])
+  })
+})
+
+describe('files that are no pictures', () => {
+  test.each([
+    ['a text file named .jpg', 'text.jpg', async (file: string) => writeFile(file, 'not a picture'), 'bring JPEG, PNG or TIFF'],
+    ['an empty file', 'empty.jpg', async (file: string) => writeFile(file, ''), 'bring JPEG, PNG or TIFF'],
+    [
+      'a truncated JPEG',
+      'cut.jpg',
+      async (file: string) => {
+        await writePicture(file, gradient(300, 200), { bits: 8 })
+        await truncate(file, 3000)
+      },
+      'cut short or damaged',
+    ],
+    ['a GIF', 'p.gif.jpg', async (file: string) => void (await sharp({ create: { width: 9, height: 9, channels: 3, background: '#fff' } }).gif().toFile(file)), 'bring JPEG, PNG or TIFF'],
+    ['a missing file', 'nowhere.jpg', async () => {}, 'not there'],
+  ])('%s is refused by name', async (_, name, make, sentence) => {
+    await make(at(name))
+    await expect(verifyPicture(at(name))).rejects.toThrow(sentence)
+    await expect(verifyPicture(at(name))).rejects.toThrow(name)
+  })
+
+  test('a picture cut at any kilobyte is refused, never half read', async () => {
+    await writePicture(at('whole.jpg'), gradient(200, 150), { bits: 8 })
+    const whole = await readFile(at('whole.jpg'))
+    for (let length = 0; length < whole.length - 2; length += 1024) {
+      await writeFile(at('part.jpg'), whole.subarray(0, length))
+      await expect(verifyPicture(at('part.jpg'))).rejects.toThrow('part.jpg')
+    }
+  })
+})
+
+describe('writing whole', () => {
+  test('leaves no parts behind', async () => {
+    await writeWhole(at('a.txt'), 'done')
+    expect(await readdir(folder)).toEqual(['a.txt'])
+  })
+
+  test('leaves what was there when it cannot write', async () => {
+    await writeWhole(at('a.txt'), 'first')
+    await expect(writeWhole(path.join(at('a.txt'), 'below.txt'), 'x')).rejects.toThrow()
+    expect(await readFile(at('a.txt'), 'utf8')).toBe('first')
+  })
+})

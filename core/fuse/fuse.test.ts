@@ -1,0 +1,82 @@
+import { createPicture, smooth, type Picture, type Plane } from '../raster'
+import { STYLES } from '.'
+
+const WIDTH = 96
+const HEIGHT = 64
+
+/** A picture with the grey values of f(x, y), tinted. */
+function picture(f: (x: number, y: number) => number): Picture {
+  const out = createPicture(WIDTH, HEIGHT)
+  for (let y = 0; y < HEIGHT; y++) for (let x = 0; x < WIDTH; x++) out.planes.forEach(({ data }, c) => (data[y * WIDTH + x] = f(x, y) * (1 - 0.1 * c)))
+  return out
+}
+
+const checks = picture((x, y) => ((x >> 2) + (y >> 2)) % 2 ? 0.7 : 0.3)
+
+const blurredPlane = (plane: Plane) => [1, 2, 3, 4, 5, 6].reduce((p) => smooth(p), plane)
+
+/** `sharp` where `keep` says so, blurred elsewhere. */
+function half(sharp: Picture, keep: (x: number) => boolean): Picture {
+  const out = createPicture(WIDTH, HEIGHT)
+  sharp.planes.forEach((plane, c) => {
+    const soft = blurredPlane(plane)
+    out.planes[c].data.forEach((_, i) => (out.planes[c].data[i] = keep(i % WIDTH) ? plane.data[i] : soft.data[i]))
+  })
+  return out
+}
+
+function error(a: Picture, b: Picture): number {
+  let sum = 0
+  a.planes.forEach(({ data }, c) => data.forEach((v, i) => (sum += (v - b.planes[c].data[i]) ** 2)))
+  return Math.sqrt(sum / (3 * WIDTH * HEIGHT))
+}
+
+describe.each(Object.values(STYLES))('$name', (style) => {
+  const fuse = (...pictures: Picture[]) => {
+    const accumulator = style.create({ width: WIDTH, height: HEIGHT })
+    pictures.forEach((frame, index) => accumulator.add({ index, picture: frame }))
+    return accumulator.finish()
+  }
+
+  test('takes each half from the frame that has it sharp', () => {
+    const left = half(checks, (x) => x < WIDTH / 2)
+    const right = half(checks, (x) => x >= WIDTH / 2)
+    const fused = fuse(left, right)
+    expect(error(fused.picture, checks)).toBeLessThan(0.25 * error(left, checks))
+    expect(fused.source.data[32 * WIDTH + 12]).toBe(0)
+    expect(fused.source.data[32 * WIDTH + 84]).toBe(1)
+    expect(fused.depth.data[32 * WIDTH + 12]).toBeLessThan(0.1)
+    expect(fused.depth.data[32 * WIDTH + 84]).toBeGreaterThan(0.9)
+  })
+
+  test('gives one frame back as it is', () => {
+    expect(error(fuse(checks).picture, checks)).toBeLessThan(1e-5)
+  })
+
+  test('leaves even areas even, at the mean of the frames', () => {
+    const fused = fuse(
+      picture(() => 0.4),
+      picture(() => 0.5),
+    )
+    expect(fused.picture.planes[0].data.every((value) => Math.abs(value - 0.45) < 5e-4)).toBe(true)
+  })
+
+  test('the order of the frames does not change the picture', () => {
+    const frames = [half(checks, (x) => x < 30), half(checks, (x) => x >= 30 && x < 60), half(checks, (x) => x >= 60)]
+    expect(error(fuse(...frames).picture, fuse(...frames.toReversed()).picture)).toBeLessThan(1e-5)
+  })
+
+  test('noise averages away where no frame has detail', () => {
+    let state = 7
+    const random = () => (state = (state * 16807) % 2147483647) / 2147483647
+    const grey = picture(() => 0.5)
+    const noise = () => picture(() => 0.5 + 0.002 * (random() - 0.5))
+    const single = noise()
+    const fused = fuse(single, noise(), noise(), noise(), noise(), noise(), noise(), noise()).picture
+    expect(error(fused, grey)).toBeLessThan(0.6 * error(single, grey))
+  })
+
+  test('nothing added is an error, not an empty picture', () => {
+    expect(() => style.create({ width: 8, height: 8 }).finish()).toThrow('No frame')
+  })
+})

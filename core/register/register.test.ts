@@ -1,0 +1,153 @@
+import { cornerDistance_px, createPlane, IDENTITY, invert, luma, smooth, warpPlane, type Plane, type Similarity } from '../raster'
+import { SimulatedSeries, type SeriesRequest } from '../simulate'
+import { prepare, reconcile, registerPair, SeriesRegistrar, type Link } from '.'
+import { exposureGain } from './exposure'
+import { solve } from './solve'
+
+const WIDTH = 360
+const HEIGHT = 240
+
+/** Blobs and lines at many sizes, repeatable. */
+function texture(seed: number): Plane {
+  let state = seed
+  const random = () => (state = (state * 16807) % 2147483647) / 2147483647
+  const out = createPlane(WIDTH, HEIGHT)
+  for (let k = 0; k < 900; k++) {
+    const [cx, cy, radius, tone] = [random() * WIDTH, random() * HEIGHT, 1 + 7 * random(), random() - 0.5]
+    for (let y = Math.max(0, Math.floor(cy - radius)); y < Math.min(HEIGHT, cy + radius); y++) {
+      for (let x = Math.max(0, Math.floor(cx - radius)); x < Math.min(WIDTH, cx + radius); x++) {
+        if (Math.hypot(x - cx, y - cy) < radius) out.data[y * WIDTH + x] += tone * 0.35
+      }
+    }
+  }
+  for (let i = 0; i < out.data.length; i++) out.data[i] = Math.min(0.95, Math.max(0.05, 0.5 + out.data[i]))
+  return smooth(out)
+}
+
+/** The frame that `motion` says the camera saw of `reference`. */
+const seen = (reference: Plane, motion: Similarity) => warpPlane(reference, invert(motion))
+
+function noisy(plane: Plane, deviation: number): Plane {
+  let state = 99
+  const random = () => (state = (state * 16807) % 2147483647) / 2147483647
+  return { ...plane, data: plane.data.map((v) => v + deviation * (random() + random() + random() - 1.5) * 2) }
+}
+
+describe('solving', () => {
+  test('a small system, with pivoting', () => {
+    const rows = [
+      [0, 2, 1, 7],
+      [1, 1, 1, 6],
+      [3, 0, -1, 0],
+    ].map((row) => Float64Array.from(row))
+    expect([...solve(rows)!].map((v) => Math.round(v * 1e9) / 1e9)).toEqual([1, 2, 3])
+  })
+
+  test('a singular system has no answer', () => {
+    expect(solve([Float64Array.from([1, 1, 2]), Float64Array.from([2, 2, 4])])).toBeUndefined()
+  })
+})
+
+describe('a pair of frames', () => {
+  const reference = texture(5)
+  const motion: Similarity = { scale: 1.013, rotation_rad: 0.006, dx_px: 4.3, dy_px: -6.7 }
+
+  test('a known motion is found to a twentieth of a pixel', () => {
+    const found = registerPair(prepare(reference), prepare(seen(reference, motion)), WIDTH)
+    expect(cornerDistance_px(found.motion, motion, WIDTH, HEIGHT)).toBeLessThan(0.05)
+    expect(found.correlation).toBeGreaterThan(0.98)
+  })
+
+  test('blur in one of the two costs little', () => {
+    const blurred = smooth(smooth(smooth(seen(reference, motion))))
+    const found = registerPair(prepare(reference), prepare(blurred), WIDTH)
+    expect(cornerDistance_px(found.motion, motion, WIDTH, HEIGHT)).toBeLessThan(0.12)
+  })
+
+  test('noise costs little', () => {
+    const found = registerPair(prepare(noisy(reference, 0.02)), prepare(noisy(seen(reference, motion), 0.02)), WIDTH)
+    expect(cornerDistance_px(found.motion, motion, WIDTH, HEIGHT)).toBeLessThan(0.12)
+  })
+
+  test('a breathing of ten percent is found from a rough first guess', () => {
+    const breathed: Similarity = { ...IDENTITY, scale: 1.1 }
+    const found = registerPair(prepare(reference), prepare(seen(reference, breathed)), WIDTH, { ...IDENTITY, scale: 1.08 })
+    expect(cornerDistance_px(found.motion, breathed, WIDTH, HEIGHT)).toBeLessThan(0.2)
+  })
+
+  test('a darker frame gives the gain that brings it back, and the same motion', () => {
+    const darker = seen(reference, motion)
+    const found = registerPair(prepare(reference), prepare({ ...darker, data: darker.data.map((v) => v * 0.8) }), WIDTH)
+    expect(found.gain).toBeCloseTo(1.25, 2)
+    expect(cornerDistance_px(found.motion, motion, WIDTH, HEIGHT)).toBeLessThan(0.05)
+  })
+
+  test('an empty picture gives no motion and no correlation, not NaN', () => {
+    const empty = createPlane(WIDTH, HEIGHT)
+    const found = registerPair(prepare(empty), prepare(empty), WIDTH)
+    expect(found.motion).toEqual(IDENTITY)
+    expect(found.gain).toBe(1)
+  })
+})
+
+describe('exposure', () => {
+  test('is the median ratio, whatever is clipped or black', () => {
+    const reference = texture(8)
+    const frame = { ...reference, data: reference.data.map((v, i) => (i % 11 === 0 ? 1 : v / 1.2)) }
+    expect(exposureGain(reference, frame, IDENTITY)).toBeCloseTo(1.2, 2)
+  })
+
+  test('is one where nothing is shared', () => {
+    expect(exposureGain(createPlane(20, 20), createPlane(20, 20), IDENTITY)).toBe(1)
+  })
+})
+
+describe('a series', () => {
+  test('links that disagree are reconciled between them', () => {
+    const step = (dx_px: number): Link['pair'] => ({ motion: { ...IDENTITY, dx_px }, gain: 1, residual: 0, correlation: 0.9 })
+    const links: Link[] = [
+      { from: 0, to: 1, pair: step(1.1) },
+      { from: 1, to: 2, pair: step(1.1) },
+      { from: 0, to: 2, pair: step(2) },
+    ]
+    const { motions } = reconcile(links, 3, 0)
+    expect(motions[0].dx_px).toBeCloseTo(0, 9)
+    expect(motions[2].dx_px).toBeGreaterThan(2)
+    expect(motions[2].dx_px).toBeLessThan(2.2)
+  })
+
+  test('motions and gains are relative to the reference, which stands still', () => {
+    const pair = { motion: { ...IDENTITY, dx_px: 2 }, gain: 1.1, residual: 0, correlation: 0.9 }
+    const { motions, gains } = reconcile(
+      [
+        { from: 0, to: 1, pair },
+        { from: 1, to: 2, pair },
+      ],
+      3,
+      1,
+    )
+    expect(motions.map(({ dx_px }) => Math.round(dx_px * 1e6) / 1e6)).toEqual([-2, 0, 2])
+    expect(gains[1]).toBe(1)
+    expect(gains[2]).toBeCloseTo(1.1, 9)
+  })
+
+  const simulated: SeriesRequest = {
+    scene: 'bristles',
+    seed: 4,
+    camera: { sensorWidth_mm: 36, width_px: 480, height_px: 320, focalLength_mm: 100, fNumber: 5.6, magnification: 1, mover: 'ring' },
+    positions_mm: [0, 1.2, 2.4, 3.6, 4.8, 6, 7.2],
+    unsteadiness: { shift_px: 1, rotation_deg: 0.06, exposure_ev: 0.03 },
+    fullWell: 20_000,
+  }
+
+  test.each(['ring', 'rail'] as const)('of the simulator by %s is registered within 0.3 px at the corners', (mover) => {
+    const series = new SimulatedSeries({ ...simulated, camera: { ...simulated.camera, mover } })
+    const frames = simulated.positions_mm.map((_, k) => series.shoot(k))
+    const registrar = new SeriesRegistrar(480)
+    frames.forEach(({ picture }) => registrar.add(luma(picture)))
+    const { motions } = registrar.finish(series.reference)
+    const errors = frames.map(({ motion }, k) => cornerDistance_px(motions[k], motion, 480, 320))
+    const rms = Math.sqrt(errors.reduce((sum, e) => sum + e * e, 0) / errors.length)
+    expect(rms).toBeLessThan(0.3)
+  })
+})
