@@ -20,7 +20,7 @@ const zones = Object.entries(mayNotImport).flatMap(([target, froms]) =>
 )
 
 export default tseslint.config(
-  { ignores: ['node_modules', '.next', 'dist', 'data', 'next-env.d.ts', 'test-results'] },
+  { ignores: ['node_modules', '.next', 'dist', 'data', '.e2e', 'next-env.d.ts', 'test-results'] },
   js.configs.recommended,
   ...tseslint.configs.recommended,
   {
@@ -44,5 +44,8 @@ export default tseslint.config(
       'no-restricted-globals': ['error', 'window', 'document', 'process', 'Buffer'],
     },
   },
-  { files: ['scripts/**/*.mjs', '*.mjs'], languageOptions: { globals: { process: 'readonly', console: 'readonly', URL: 'readonly', fetch: 'readonly' } } },
+  {
+    files: ['scripts/**/*.mjs', '*.mjs'],
+    languageOptions: { globals: { process: 'readonly', console: 'readonly', URL: 'readonly', fetch: 'readonly' } },
+  },
 )

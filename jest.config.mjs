@@ -1,7 +1,9 @@
 /** Unit tests stand beside what they test; e2e/ belongs to Playwright. */
 export default {
   testEnvironment: 'node',
-  transform: { '^.+\\.[tj]sx?$': ['<rootDir>/scripts/jest-transform.cjs', { jsc: { target: 'es2022', parser: { syntax: 'typescript', tsx: true } } }] },
+  transform: {
+    '^.+\\.[tj]sx?$': ['<rootDir>/scripts/jest-transform.mjs', { jsc: { target: 'es2022', parser: { syntax: 'typescript', tsx: true } } }],
+  },
   moduleNameMapper: { '^@/(.*)$': '<rootDir>/$1' },
   transformIgnorePatterns: ['/node_modules/(?!(exif-reader|p-queue|eventemitter3|p-timeout)/)'],
   testPathIgnorePatterns: ['/node_modules/', '/e2e/', '/dist/', '/.next/'],

@@ -18,9 +18,9 @@ export default defineConfig({
     },
   },
   webServer: {
-    command: `rm -rf test-results/data && exec node node_modules/next/dist/bin/next start -p ${PORT} -H 127.0.0.1`,
+    command: `rm -rf .e2e && exec node node_modules/next/dist/bin/next start -p ${PORT} -H 127.0.0.1`,
     url: `http://127.0.0.1:${PORT}/api/shoots`,
-    env: { NITIDUS_DATA: 'test-results/data', NITIDUS_IMPORT_ROOT: 'test-results/import', NEXT_TELEMETRY_DISABLED: '1' },
+    env: { NITIDUS_DATA: '.e2e/data', NITIDUS_IMPORT_ROOT: '.e2e/import', NEXT_TELEMETRY_DISABLED: '1' },
     timeout: 60_000,
   },
 })

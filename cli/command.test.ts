@@ -53,11 +53,25 @@ describe('plan', () => {
   test('answers the agreed figures', () => {
     const { status, stdout } = plan({})
     expect(status).toBe(0)
-    expect(JSON.parse(stdout)).toMatchObject({ workingFNumber: 16, stride_mm: 0.62, frameCount: 21, storage_MB: 945, singleFrame: { possible: false } })
+    expect(JSON.parse(stdout)).toMatchObject({
+      workingFNumber: 16,
+      stride_mm: 0.62,
+      frameCount: 21,
+      storage_MB: 945,
+      singleFrame: { possible: false },
+    })
   })
 
   test('reads a file, and writes infinity as null', () => {
-    writeFileSync(at('range.json'), JSON.stringify({ ...request, optics: { ...request.optics, focalLength_mm: 24, magnification: undefined }, subject: { kind: 'range', near_mm: 500, far_mm: null, from: 'sensor' }, mover: { kind: 'ring' } }))
+    writeFileSync(
+      at('range.json'),
+      JSON.stringify({
+        ...request,
+        optics: { ...request.optics, focalLength_mm: 24, magnification: undefined },
+        subject: { kind: 'range', near_mm: 500, far_mm: null, from: 'sensor' },
+        mover: { kind: 'ring' },
+      }),
+    )
     const { stdout } = nitidus(['plan', at('range.json')])
     const { frames, hyperfocal_mm } = JSON.parse(stdout)
     expect(hyperfocal_mm).toBeGreaterThan(2000)
@@ -69,7 +83,10 @@ describe('plan', () => {
     ['magnification', { optics: { ...request.optics, magnification: 0 } }],
     ['magnification', { optics: { ...request.optics, magnification: -1 } }],
     ['limit is 2000', { subject: { kind: 'depth', depth_mm: 1e8 } }],
-    ['nearest point must be beyond', { optics: { ...request.optics, magnification: undefined }, subject: { kind: 'range', near_mm: 50, far_mm: 500 } }],
+    [
+      'nearest point must be beyond',
+      { optics: { ...request.optics, magnification: undefined }, subject: { kind: 'range', near_mm: 50, far_mm: 500 } },
+    ],
   ])('refuses with one line: %s', (words, change) => expectRefused(plan(change), words))
 
   test('refuses what is no JSON, no file, no verb', () => {
@@ -85,7 +102,12 @@ describe('simulate and fuse', () => {
   beforeAll(() => {
     writeFileSync(at('scene.json'), JSON.stringify(scene))
     const made = nitidus(['simulate', at('scene.json'), '--out', at('frames'), '--truth', '--progress'])
-    expect(made.stderr.trim().split('\n').map((line) => JSON.parse(line).stage)).toEqual(['scene', 'frame', 'frame', 'frame', 'frame'])
+    expect(
+      made.stderr
+        .trim()
+        .split('\n')
+        .map((line) => JSON.parse(line).stage),
+    ).toEqual(['scene', 'frame', 'frame', 'frame', 'frame'])
   }, 60_000)
 
   test('frames are JPEG files with EXIF, the truth beside them', async () => {
@@ -100,9 +122,24 @@ describe('simulate and fuse', () => {
   })
 
   test('fuse writes picture, report, maps, and tells its progress', async () => {
-    const { status, stderr } = nitidus(['fuse', at('frames'), '--out', at('r.tif'), '--report', at('r.json'), '--source-map', at('s.png'), '--depth', at('d.png'), '--progress'])
+    const { status, stderr } = nitidus([
+      'fuse',
+      at('frames'),
+      '--out',
+      at('r.tif'),
+      '--report',
+      at('r.json'),
+      '--source-map',
+      at('s.png'),
+      '--depth',
+      at('d.png'),
+      '--progress',
+    ])
     expect(status).toBe(0)
-    const stages = stderr.trim().split('\n').map((line) => JSON.parse(line).stage)
+    const stages = stderr
+      .trim()
+      .split('\n')
+      .map((line) => JSON.parse(line).stage)
     expect(new Set(stages)).toEqual(new Set(['register', 'fuse', 'encode', 'done']))
     const report = JSON.parse(readFileSync(at('r.json'), 'utf8'))
     expect(report).toMatchObject({ style: 'lace', reference: 'frame_002.jpg' })
@@ -120,7 +157,21 @@ describe('simulate and fuse', () => {
   })
 
   test('options: reference, bits, crop and no registration', async () => {
-    const { status } = nitidus(['fuse', at('frames'), '--out', at('o.png'), '--reference', '4', '--bits', '8', '--crop', 'none', '--no-register', '--report', at('o.json')])
+    const { status } = nitidus([
+      'fuse',
+      at('frames'),
+      '--out',
+      at('o.png'),
+      '--reference',
+      '4',
+      '--bits',
+      '8',
+      '--crop',
+      'none',
+      '--no-register',
+      '--report',
+      at('o.json'),
+    ])
     expect(status).toBe(0)
     const report = JSON.parse(readFileSync(at('o.json'), 'utf8'))
     expect(report).toMatchObject({ reference: 'frame_004.jpg', crop: { x: 0, y: 0, width: 240, height: 160 } })

@@ -1,5 +1,4 @@
-import { PlanError } from '@/core/plan'
-import { InputError } from '@/schemas'
+import { isForUser } from '@/schemas'
 import { fuse } from './fuse/command'
 import { plan } from './plan'
 import { simulate } from './simulate'
@@ -22,7 +21,7 @@ async function main([verb, ...args]: string[]): Promise<number> {
 }
 
 function explain(error: Error & { code?: string }): number {
-  const mistake = error instanceof InputError || error instanceof PlanError || error.code?.startsWith('ERR_PARSE_ARGS')
+  const mistake = isForUser(error) || error.code?.startsWith('ERR_PARSE_ARGS')
   if (mistake) {
     const field = 'field' in error && error.field && !error.message.includes(String(error.field)) ? `${error.field}: ` : ''
     console.error(field + error.message)

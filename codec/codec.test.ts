@@ -19,7 +19,8 @@ function gradient(width = 48, height = 32): Picture {
   return picture
 }
 
-const largestError = (a: Picture, b: Picture) => Math.max(...a.planes.flatMap(({ data }, c) => [...data].map((v, i) => Math.abs(Math.min(1, v) - b.planes[c].data[i]))))
+const largestError = (a: Picture, b: Picture) =>
+  Math.max(...a.planes.flatMap(({ data }, c) => [...data].map((v, i) => Math.abs(Math.min(1, v) - b.planes[c].data[i]))))
 
 describe('writing and reading', () => {
   test.each([
@@ -45,7 +46,9 @@ describe('writing and reading', () => {
     const plane = createPlane(5, 1)
     plane.data.set([0, 1, 7, 200, 255])
     await writeGrey(at('map.png'), plane, 8)
-    expect([...(await sharp(at('map.png')).toColourspace('b-w').raw().toBuffer())].filter((_, i, all) => i % (all.length / 5) === 0)).toEqual([0, 1, 7, 200, 255])
+    expect([...(await sharp(at('map.png')).toColourspace('b-w').raw().toBuffer())].filter((_, i, all) => i % (all.length / 5) === 0)).toEqual([
+      0, 1, 7, 200, 255,
+    ])
     plane.data.set([0, 300, 65535, 1, 2])
     await writeGrey(at('deep.png'), plane, 16)
     expect((await sharp(at('deep.png')).metadata()).depth).toBe('ushort')
@@ -57,7 +60,10 @@ describe('writing and reading', () => {
   })
 
   test('a turned picture is read upright', async () => {
-    await sharp({ create: { width: 30, height: 20, channels: 3, background: '#888' } }).jpeg().withMetadata({ orientation: 6 }).toFile(at('turned.jpg'))
+    await sharp({ create: { width: 30, height: 20, channels: 3, background: '#888' } })
+      .jpeg()
+      .withMetadata({ orientation: 6 })
+      .toFile(at('turned.jpg'))
     expect(await readFacts(at('turned.jpg'))).toMatchObject({ width: 20, height: 30 })
     const { width, height } = await readPicture(at('turned.jpg'))
     expect([width, height]).toEqual([20, 30])
@@ -77,7 +83,15 @@ describe('files that are no pictures', () => {
       },
       'cut short or damaged',
     ],
-    ['a GIF', 'p.gif.jpg', async (file: string) => void (await sharp({ create: { width: 9, height: 9, channels: 3, background: '#fff' } }).gif().toFile(file)), 'bring JPEG, PNG or TIFF'],
+    [
+      'a GIF',
+      'p.gif.jpg',
+      async (file: string) =>
+        void (await sharp({ create: { width: 9, height: 9, channels: 3, background: '#fff' } })
+          .gif()
+          .toFile(file)),
+      'bring JPEG, PNG or TIFF',
+    ],
     ['a missing file', 'nowhere.jpg', async () => {}, 'not there'],
   ])('%s is refused by name', async (_, name, make, sentence) => {
     await make(at(name))

@@ -12,6 +12,14 @@ export class InputError extends Error {
 }
 
 /**
+ * Whether an error is a user's to mend. Told by name, because the web server bundles this module more than once and
+ * `instanceof` then holds for one of the copies only.
+ */
+export function isForUser(error: unknown): error is InputError {
+  return error instanceof Error && (error.name === 'InputError' || error.name === 'PlanError')
+}
+
+/**
  * Checks a value against a schema and returns it with defaults filled in.
  * @throws InputError with the first thing to mend.
  */

@@ -11,7 +11,7 @@ export type {
   ShootState,
   ShootSummary,
 } from './api'
-export { check, InputError } from './check'
+export { check, InputError, isForUser } from './check'
 export { completePlanRequest, planRequestSchema } from './planRequest'
 export { fuseSettingsSchema, type FuseSettings } from './fuseSettings'
 export { sceneRequestSchema } from './sceneRequest'

@@ -23,7 +23,14 @@ function refusal(work: () => unknown): InputError {
 
 describe('a plan request', () => {
   test('gets its defaults: diffraction, green light, a ring, 30 % overlap, no time', () => {
-    expect(plan({})).toMatchObject({ diffraction: true, wavelength_nm: 550, mover: { kind: 'ring' }, overlap: 0.3, optics: { pupilRatio: 1 }, timing: { settle_s: 0 } })
+    expect(plan({})).toMatchObject({
+      diffraction: true,
+      wavelength_nm: 550,
+      mover: { kind: 'ring' },
+      overlap: 0.3,
+      optics: { pupilRatio: 1 },
+      timing: { settle_s: 0 },
+    })
   })
 
   test('a depth gets a slice of margin at both ends, a range none, and null is infinity', () => {
@@ -81,7 +88,11 @@ describe('a scene request', () => {
   })
 
   test('gets a camera where none is given', () => {
-    expect(check(sceneRequestSchema, { scene: 'nib', positions_mm: [1, 2] })).toMatchObject({ camera: { width_px: 1200, mover: 'rail' }, seed: 1, fullWell: 30_000 })
+    expect(check(sceneRequestSchema, { scene: 'nib', positions_mm: [1, 2] })).toMatchObject({
+      camera: { width_px: 1200, mover: 'rail' },
+      seed: 1,
+      fullWell: 30_000,
+    })
   })
 })
 

@@ -93,7 +93,10 @@ describe('a draft', () => {
   })
 
   test('a range has neither magnification nor rail', () => {
-    expect(requestOf({ ...NEW_DRAFT, kind: 'range' })).toMatchObject({ mover: { kind: 'ring' }, optics: expect.not.objectContaining({ magnification: 1 }) })
+    expect(requestOf({ ...NEW_DRAFT, kind: 'range' })).toMatchObject({
+      mover: { kind: 'ring' },
+      optics: expect.not.objectContaining({ magnification: 1 }),
+    })
   })
 })
 

@@ -1,8 +1,7 @@
 import { createReadStream } from 'node:fs'
 import { stat } from 'node:fs/promises'
 import { Readable } from 'node:stream'
-import { PlanError } from '@/core/plan'
-import { check, idSchema, InputError } from '@/schemas'
+import { check, idSchema, InputError, isForUser } from '@/schemas'
 import { context, type Context } from '@/server'
 
 /** A route's work; what it throws becomes one sentence for the user. */
@@ -11,7 +10,7 @@ export async function respond(work: (context: Context) => Promise<Response | obj
     const result = await work(await context())
     return result instanceof Response ? result : Response.json(result ?? { ok: true })
   } catch (error) {
-    if (error instanceof InputError || error instanceof PlanError) return Response.json({ error: error.message, field: error.field }, { status: 400 })
+    if (isForUser(error)) return Response.json({ error: error.message, field: error.field }, { status: 400 })
     console.error(error)
     return Response.json({ error: 'Something went wrong on our side; the details are in the server’s log.' }, { status: 500 })
   }

@@ -7,11 +7,12 @@ const HEIGHT = 64
 /** A picture with the grey values of f(x, y), tinted. */
 function picture(f: (x: number, y: number) => number): Picture {
   const out = createPicture(WIDTH, HEIGHT)
-  for (let y = 0; y < HEIGHT; y++) for (let x = 0; x < WIDTH; x++) out.planes.forEach(({ data }, c) => (data[y * WIDTH + x] = f(x, y) * (1 - 0.1 * c)))
+  for (let y = 0; y < HEIGHT; y++)
+    for (let x = 0; x < WIDTH; x++) out.planes.forEach(({ data }, c) => (data[y * WIDTH + x] = f(x, y) * (1 - 0.1 * c)))
   return out
 }
 
-const checks = picture((x, y) => ((x >> 2) + (y >> 2)) % 2 ? 0.7 : 0.3)
+const checks = picture((x, y) => (((x >> 2) + (y >> 2)) % 2 ? 0.7 : 0.3))
 
 const blurredPlane = (plane: Plane) => [1, 2, 3, 4, 5, 6].reduce((p) => smooth(p), plane)
 

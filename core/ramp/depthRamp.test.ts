@@ -2,7 +2,7 @@ import { depthColour, depthCss, rampPlace } from '.'
 
 /** Relative luminance of sRGB bytes, for reading in grey. */
 function luminance([r, g, b]: number[]): number {
-  const linear = (v: number) => ((v / 255) ** 2.2)
+  const linear = (v: number) => (v / 255) ** 2.2
   return 0.2126 * linear(r) + 0.7152 * linear(g) + 0.0722 * linear(b)
 }
 

@@ -124,7 +124,18 @@ function sheet(z: number, tone: (x: number) => number, backdrop: boolean, inside
 
 describe('light on the sensor', () => {
   const stripes = (x: number) => (Math.floor(x / 0.7) % 2 === 0 ? 0.2 : 0.9)
-  const scene: Scene = { depth_mm: 8, layers: [sheet(8, stripes, true), sheet(0, () => 0, false, (x) => Math.abs(x) < 0.5)] }
+  const scene: Scene = {
+    depth_mm: 8,
+    layers: [
+      sheet(8, stripes, true),
+      sheet(
+        0,
+        () => 0,
+        false,
+        (x) => Math.abs(x) < 0.5,
+      ),
+    ],
+  }
   const contrast = (row: Float32Array) => Math.max(...row) - Math.min(...row)
   const middleRow = (focusZ: number) => {
     const wide = { ...camera, fNumber: 2 }

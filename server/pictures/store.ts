@@ -55,8 +55,12 @@ export class PictureStore {
       }
       await this.checkFits(runId, row)
       await mkdir(this.folders.frames(runId), { recursive: true })
-      await rename(part, this.folders.frame(runId, name))
-      return await this.db.insertInto('frame').values(row).returningAll().executeTakeFirstOrThrow()
+      // The row first: where the name is taken meanwhile, the file that is there is not overwritten.
+      return await this.db.transaction().execute(async (transaction) => {
+        const frame = await transaction.insertInto('frame').values(row).returningAll().executeTakeFirstOrThrow()
+        await rename(part, this.folders.frame(runId, name))
+        return frame
+      })
     } catch (error) {
       throw fullDisk(error) ?? error
     } finally {

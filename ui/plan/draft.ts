@@ -1,6 +1,6 @@
-import { planSeries, PlanError, type Plan, type PlanRequest } from '@/core/plan'
+import { planSeries, type Plan, type PlanRequest } from '@/core/plan'
 import { BODIES, LENSES } from '@/demo/kit'
-import { check, completePlanRequest, InputError, planRequestSchema } from '@/schemas'
+import { check, completePlanRequest, isForUser, planRequestSchema } from '@/schemas'
 
 /** What stands in the fields of the plan screen; null where a field is empty. */
 export interface Draft {
@@ -54,7 +54,7 @@ export function planOf(draft: Draft): Planned {
     const request = completePlanRequest(check<PlanRequest>(planRequestSchema, requestOf(draft)))
     return { plan: planSeries(request), request }
   } catch (error) {
-    if (error instanceof InputError || error instanceof PlanError) return { error: error.message, field: error.field }
+    if (isForUser(error)) return { error: error.message, field: error.field }
     throw error
   }
 }

@@ -1,6 +1,7 @@
 'use client'
 
 import { useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react'
+import { fromSensor_mm } from '@/core/optics'
 import type { Plan, PlanRequest } from '@/core/plan'
 import { depthCss, rampPlace } from '@/core/ramp'
 import { dioptreScale, evenScale, type AxisScale } from './scale'
@@ -109,8 +110,11 @@ export function DepthRibbon({ plan, request, selected, onSelect, captured = 0, s
   )
 }
 
-function subjectEnds({ subject }: PlanRequest): { near: number; far: number } {
-  return subject.kind === 'depth' ? { near: 0, far: subject.depth_mm } : { near: subject.near_mm, far: subject.far_mm }
+/** Both ends of the subject in the coordinates of the slices: from the near edge, or from the lens. */
+function subjectEnds({ subject, optics }: PlanRequest): { near: number; far: number } {
+  if (subject.kind === 'depth') return { near: 0, far: subject.depth_mm }
+  if (subject.from === 'lens' || optics.kind !== 'lens') return { near: subject.near_mm, far: subject.far_mm }
+  return { near: fromSensor_mm(subject.near_mm, optics.focalLength_mm), far: fromSensor_mm(subject.far_mm, optics.focalLength_mm) }
 }
 
 function axisOf({ frames }: Plan, request: PlanRequest, width: number): AxisScale {

@@ -1,14 +1,22 @@
 'use client'
 
-import { App, Button, Input, Upload } from 'antd'
+import { Alert, App, Button, Input, Upload } from 'antd'
 import { useRef, useState } from 'react'
 import { fetchJson, send, useCommand } from '../api'
 import styles from './shoot.module.css'
+
+/** What became of the files dropped together. */
+interface Batch {
+  total: number
+  taken: number
+  refused: string[]
+}
 
 /** Brings the photographer's own frames into a run of their own: dropped files, or a folder of the server's machine. */
 export function BringFrames({ shootId }: { shootId: number }) {
   const { message } = App.useApp()
   const [folder, setFolder] = useState('')
+  const [batch, setBatch] = useState<Batch>({ total: 0, taken: 0, refused: [] })
   // Files dropped together arrive one by one and belong to one run.
   const run = useRef<Promise<number> | undefined>(undefined)
   const newRun = () => send<{ id: number }>(`/api/shoots/${shootId}/runs`, 'POST').then(({ id }) => id)
@@ -26,21 +34,31 @@ export function BringFrames({ shootId }: { shootId: number }) {
       <Upload.Dragger
         multiple
         accept=".jpg,.jpeg,.png,.tif,.tiff"
+        showUploadList={false}
         beforeUpload={(file, files) => {
-          if (file === files[0]) run.current = undefined
+          if (file === files[0]) {
+            run.current = undefined
+            setBatch({ total: files.length, taken: 0, refused: [] })
+          }
           return true
         }}
         customRequest={({ file, onSuccess, onError }) =>
-          upload.mutate(file as File, { onSuccess: () => onSuccess?.({}), onError: (error) => onError?.(error) })
+          void upload.mutateAsync(file as File).then(
+            () => {
+              setBatch((batch) => ({ ...batch, taken: batch.taken + 1 }))
+              onSuccess?.({})
+            },
+            (error: Error) => {
+              setBatch((batch) => ({ ...batch, refused: [...batch.refused, error.message] }))
+              onError?.(error)
+            },
+          )
         }
-        onChange={({ file }) => {
-          if (file.status === 'error') message.error((file.error as Error).message)
-        }}
-        showUploadList={{ showRemoveIcon: false }}
       >
         <p className={styles.drop}>Drop frames here, or click to choose them</p>
         <p className={styles.quiet}>JPEG, PNG or TIFF, 8 or 16 bit; the originals are kept untouched</p>
       </Upload.Dragger>
+      <BatchReport {...batch} />
       <form
         className={styles.folder}
         onSubmit={(event) => {
@@ -56,6 +74,20 @@ export function BringFrames({ shootId }: { shootId: number }) {
           </Button>
         </div>
       </form>
+    </div>
+  )
+}
+
+/** How far the dropped files are, and which were refused and why; it stays until the next drop. */
+function BatchReport({ total, taken, refused }: Batch) {
+  if (total === 0) return null
+  const done = taken + refused.length === total
+  return (
+    <div className={styles.batch} role="log">
+      <p>{done ? `${taken} of ${total} files taken in.` : `Taking in ${taken + refused.length + 1} of ${total} …`}</p>
+      {refused.map((sentence) => (
+        <Alert key={sentence} type="error" showIcon title={sentence} />
+      ))}
     </div>
   )
 }

@@ -1,4 +1,4 @@
-const swcJest = require('@swc/jest')
+import swcJest from '@swc/jest'
 
 /**
  * Jest runs modules in a context whose globals are looked up through an interceptor, which makes `Math` in an inner
@@ -7,7 +7,7 @@ const swcJest = require('@swc/jest')
 const NAMES = ['Math', 'Number', 'Float32Array', 'Float64Array', 'Uint8Array', 'Uint16Array', 'Int32Array', 'Array', 'Infinity', 'NaN']
 const PRELUDE = `const ${NAMES.map((name) => `${name} = globalThis.${name}`).join(', ')};`
 
-module.exports = {
+export default {
   createTransformer(options) {
     const inner = swcJest.createTransformer(options)
     return {

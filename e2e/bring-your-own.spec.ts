@@ -1,0 +1,76 @@
+import { cpSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs'
+import path from 'node:path'
+import { expect, test } from '@playwright/test'
+import { seriesFiles } from './series'
+
+const SERIES = path.resolve('.e2e/import/card-1/bristles')
+
+/** Plans a shoot and goes to its second step. */
+async function newShoot(page: import('@playwright/test').Page, title: string) {
+  await page.goto('/shoots/new')
+  await page.getByLabel('Title').fill(title)
+  await page.getByRole('button', { name: 'Keep the plan and go to the shoot' }).click()
+  await expect(page.getByRole('heading', { name: title, exact: true })).toBeVisible()
+}
+
+test('files dropped in are fused, whatever else is dropped with them', async ({ page }) => {
+  const files = seriesFiles(SERIES)
+  await newShoot(page, 'Own frames')
+  const broken = path.resolve('.e2e/broken')
+  mkdirSync(broken, { recursive: true })
+  writeFileSync(path.join(broken, 'letter.jpg'), 'Dear museum,')
+  writeFileSync(path.join(broken, 'cut.jpg'), readFileSync(files[0]).subarray(0, 5000))
+  writeFileSync(path.join(broken, 'empty.jpg'), '')
+  await page.locator('input[type=file]').setInputFiles([...files, ...['letter.jpg', 'cut.jpg', 'empty.jpg'].map((name) => path.join(broken, name))])
+  const run = page.getByRole('region', { name: 'Run 1' })
+  await expect(run.getByRole('img')).toHaveCount(files.length)
+  await expect(page.getByText('letter.jpg is not a picture that can be read')).toBeVisible()
+  await expect(page.getByText('cut.jpg is cut short or damaged')).toBeVisible()
+  await expect(page.getByText('empty.jpg is empty')).toBeVisible()
+
+  await run.getByRole('button', { name: 'Fuse these frames' }).click()
+  await run.getByRole('button', { name: 'Look at the result' }).click({ timeout: 60_000 })
+  await expect(page.getByTestId('zoom-view')).toHaveAttribute('data-layer', 'fused')
+  await page.getByRole('button', { name: 'Frame 2,' }).click()
+  await expect(page.getByTestId('shown')).toContainText('Frame 2 of 5')
+})
+
+test('a folder inside the import root is imported, one outside is refused', async ({ page, request }) => {
+  seriesFiles(SERIES)
+  await newShoot(page, 'From the card')
+  await page.getByLabel('Or a folder on this machine').fill('../../..')
+  await page.getByRole('button', { name: 'Import' }).click()
+  await expect(page.getByText('is not a folder inside')).toBeVisible()
+  await page.getByLabel('Or a folder on this machine').fill('card-1/bristles')
+  await page.getByRole('button', { name: 'Import' }).click()
+  await expect(page.getByText('5 frames imported.')).toBeVisible()
+  await expect(page.getByRole('region', { name: 'Run 2' }).getByRole('img')).toHaveCount(5)
+
+  // One frame alone is refused with a sentence.
+  mkdirSync('.e2e/import/lonely', { recursive: true })
+  cpSync(path.join(SERIES, 'frame_001.jpg'), '.e2e/import/lonely/frame_001.jpg')
+  await page.getByLabel('Or a folder on this machine').fill('lonely')
+  await page.getByRole('button', { name: 'Import' }).click()
+  const lonely = page.getByRole('region', { name: 'Run 3' })
+  await lonely.getByRole('button', { name: 'Fuse these frames' }).click()
+  await expect(page.getByText('one frame only')).toBeVisible()
+
+  // The routes themselves: names with dots and paths, numbers that are none.
+  const put = (name: string) => request.put(`/api/runs/1/frames?name=${encodeURIComponent(name)}`, { data: 'x' })
+  for (const name of ['../a.jpg', 'a/../b.jpg', '']) expect((await put(name)).status()).toBe(400)
+  expect((await request.get('/api/shoots/zero')).status()).toBe(400)
+  expect((await request.get('/api/tiles/frame-1/..%2f..%2fnitidus.db/0_0.jpeg')).status()).toBe(400)
+  const bad = await request.post('/api/shoots', { data: { title: 'x', plan: { optics: {} } } })
+  expect((await bad.json()).error).toContain('camera')
+})
+
+test('on a phone the shoot can be read and started without sideways scrolling', async ({ page }) => {
+  await page.setViewportSize({ width: 390, height: 844 })
+  await newShoot(page, 'In the field')
+  for (const step of ['plan', 'shoot', 'result']) {
+    await page.goto(page.url().replace(/(plan|shoot|result)$/, step))
+    await expect(page.getByRole('heading', { name: 'In the field' })).toBeVisible()
+    const overflow = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth)
+    expect(overflow).toBeLessThanOrEqual(0)
+  }
+})

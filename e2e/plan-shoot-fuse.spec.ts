@@ -1,0 +1,84 @@
+import { readFile } from 'node:fs/promises'
+import { expect, test, type Page } from '@playwright/test'
+import sharp from 'sharp'
+
+/** Waits for the download that a click starts and answers its name and bytes. */
+async function download(page: Page, name: string): Promise<{ fileName: string; contents: Buffer }> {
+  const started = page.waitForEvent('download')
+  await page.getByRole('link', { name }).click()
+  const file = await started
+  return { fileName: file.suggestedFilename(), contents: await readFile(await file.path()) }
+}
+
+test('from a plan to a delivered picture with the simulated camera', async ({ page }) => {
+  await page.goto('/')
+  await page.getByRole('link', { name: 'Plan a shoot' }).last().click()
+
+  // The figures follow every keystroke, and no keystroke is lost.
+  await page.getByLabel('Title').fill('Seed capsule, tray 4')
+  const before = await page.getByTestId('verdict').textContent()
+  await page.getByLabel('Depth, nearest to farthest part').fill('3')
+  await page.getByLabel('Blur allowed').fill('6')
+  await page.getByLabel('Aperture, as marked').fill('11')
+  await expect(page.getByTestId('verdict')).not.toHaveText(before!)
+  await expect(page.getByTestId('working-aperture')).toContainText('f/22')
+  const count = Number(
+    await page
+      .getByTestId('frame-count')
+      .textContent()
+      .then((text) => text!.replace(/\D/g, '')),
+  )
+  expect(count).toBeGreaterThan(2)
+  expect(count).toBeLessThan(9)
+  await expect(page.locator('[data-slice]')).toHaveCount(count)
+
+  // A number that cannot be planned is said at its field, and the last plan stays in view.
+  await page.getByLabel('Magnification').fill('0')
+  await expect(page.getByRole('alert').filter({ hasText: 'must be above 0' }).first()).toBeVisible()
+  await page.getByLabel('Magnification').fill('1')
+  await page.getByRole('button', { name: 'Why: Depth of field' }).click()
+  await expect(page.getByText('Kingslake').first()).toBeVisible()
+
+  await page.getByRole('button', { name: 'Keep the plan and go to the shoot' }).click()
+  await expect(page.getByRole('heading', { name: 'Seed capsule, tray 4' })).toBeVisible()
+
+  // Frames arrive one by one; the first try is cancelled and leaves its frames in peace.
+  await page.getByRole('button', { name: `Shoot ${count} frames` }).click()
+  await expect(page.getByRole('status')).toContainText('Simulated camera')
+  await page.getByRole('button', { name: 'Cancel' }).click()
+  await expect(page.getByText('Simulated camera was cancelled.')).toBeVisible()
+  await page.getByRole('button', { name: 'Run it again' }).click()
+  await expect(page.getByRole('status')).toContainText(`shooting frame 1 of ${count}`, { timeout: 90_000 })
+  await expect(page.getByRole('region', { name: /^Run/ }).first().getByRole('img')).toHaveCount(count, { timeout: 120_000 })
+
+  await page.getByRole('button', { name: 'Fuse these frames' }).first().click()
+  await expect(page.getByRole('status')).toContainText(/registering frame|fusing frame/)
+  await page.getByRole('button', { name: 'Look at the result' }).click({ timeout: 120_000 })
+
+  // The result opens in the zoom view, flicks to frames and to the source map at the same place.
+  const view = page.getByTestId('zoom-view')
+  await expect(view).toHaveAttribute('data-layer', 'fused')
+  await expect(view.locator('canvas').first()).toBeVisible()
+  await page.getByRole('button', { name: '100 %' }).click()
+  await page.keyboard.press('ArrowRight')
+  await expect(page.getByTestId('shown')).toContainText(`of ${count}`)
+  await expect(view).toHaveAttribute('data-layer', /^frame-/)
+  await page.locator('[data-slice="0"]').click()
+  await expect(page.getByTestId('shown')).toContainText(`Frame 1 of ${count}`)
+  await page.getByRole('button', { name: 'Which frame shows where' }).click()
+  await expect(view).toHaveAttribute('data-layer', 'map')
+  await page.keyboard.press('f')
+  await expect(view).toHaveAttribute('data-layer', 'fused')
+
+  // Deliver: 16-bit files whose names say the settings, and the report.
+  const tiff = await download(page, 'TIFF 16 bit')
+  expect(tiff.fileName).toMatch(/^seed-capsule-tray-4_run\d_lace_ref\d\d_16bit\.tif$/)
+  expect(await sharp(tiff.contents).metadata()).toMatchObject({ format: 'tiff', depth: 'ushort' })
+  expect(await sharp((await download(page, 'PNG 16 bit')).contents).metadata()).toMatchObject({ format: 'png', depth: 'ushort' })
+  expect(await sharp((await download(page, 'JPEG')).contents).metadata()).toMatchObject({ format: 'jpeg', depth: 'uchar' })
+  const report = JSON.parse((await download(page, 'Report (JSON)')).contents.toString())
+  expect(report.frames).toHaveLength(count)
+
+  await page.getByRole('link', { name: 'Shoots', exact: true }).click()
+  await expect(page.getByRole('listitem').filter({ hasText: 'Seed capsule' })).toContainText('fused')
+})

@@ -1,0 +1,157 @@
+import { spawnSync } from 'node:child_process'
+import { existsSync } from 'node:fs'
+import { writeFile } from 'node:fs/promises'
+import path from 'node:path'
+import sharp from 'sharp'
+import type { JobDetail } from '@/schemas'
+import { deliver, jobDetail } from '.'
+import { picture, TestServer } from './testServer'
+
+let server: TestServer
+beforeEach(async () => {
+  server = await TestServer.start()
+})
+afterEach(() => server.stop())
+
+/** A series of small simulated frames in a folder. */
+async function smallSeries(where: string, count = 3): Promise<void> {
+  const scene = path.join(server.folder, 'scene.json')
+  await writeFile(
+    scene,
+    JSON.stringify({
+      scene: 'bristles',
+      camera: { width_px: 160, height_px: 120, mover: 'ring' },
+      positions_mm: Array.from({ length: count }, (_, k) => k * 2),
+    }),
+  )
+  const { status, stderr } = spawnSync(process.execPath, ['dist/nitidus.mjs', 'simulate', scene, '--out', where], { encoding: 'utf8' })
+  if (status !== 0) throw new Error(stderr)
+}
+
+describe('jobs', () => {
+  const settings = { style: 'lace', bits: 16, crop: 'common', register: true }
+
+  async function seriesRun(count = 3): Promise<{ shootId: number; runId: number }> {
+    await smallSeries(path.join(server.folder, 'import', 'series'), count)
+    const shootId = await server.newShoot()
+    const runId = await server.context.shoots.addRun(shootId, 'imported')
+    await server.context.store.addFolder(runId, 'series')
+    return { shootId, runId }
+  }
+
+  const ended = async (jobId: number): Promise<JobDetail> => {
+    await server.context.jobs.idle()
+    return jobDetail(await server.context.db.selectFrom('job').selectAll().where('id', '=', jobId).executeTakeFirstOrThrow())
+  }
+
+  test('a series is fused, kept and delivered under a name that says how', async () => {
+    const { shootId, runId } = await seriesRun()
+    const { id } = await server.context.jobs.add(shootId, runId, 'fuse', settings)
+    expect(await ended(id)).toMatchObject({ state: 'done', error: null })
+    const [{ renders }] = (await server.context.shoots.detail(shootId)).runs
+    expect(renders).toHaveLength(1)
+    expect(renders[0].report.frames).toHaveLength(3)
+    const names = await Promise.all(
+      (['tif', 'png', 'jpg', 'json'] as const).map(
+        async (format) => (await deliver(server.context.db, server.context.store.folders, renders[0].id, format)).name,
+      ),
+    )
+    expect(names).toEqual([
+      'ribbed-coil-fossil-drawer-c-17_run1_lace_ref02_16bit.tif',
+      'ribbed-coil-fossil-drawer-c-17_run1_lace_ref02_16bit.png',
+      'ribbed-coil-fossil-drawer-c-17_run1_lace_ref02.jpg',
+      'ribbed-coil-fossil-drawer-c-17_run1_lace_ref02.json',
+    ])
+    const { contents } = await deliver(server.context.db, server.context.store.folders, renders[0].id, 'tif')
+    expect((await sharp(contents).metadata()).depth).toBe('ushort')
+    expect(existsSync(server.context.store.folders.job(id))).toBe(false)
+  }, 60_000)
+
+  test('the simulated camera fills a run frame by frame', async () => {
+    const shootId = await server.newShoot()
+    const runId = await server.context.shoots.addRun(shootId, 'simulated')
+    const seen: string[] = []
+    server.context.jobs.events.on('any', ({ progress_json }) => progress_json && seen.push(JSON.parse(progress_json).file))
+    const request = { scene: 'bristles', seed: 1, camera: { width_px: 160, height_px: 120, mover: 'rail' }, positions_mm: [1, 3] }
+    const { id } = await server.context.jobs.add(shootId, runId, 'shoot', request)
+    expect(await ended(id)).toMatchObject({ state: 'done' })
+    const [{ frames }] = (await server.context.shoots.detail(shootId)).runs
+    expect(frames.map(({ name, position_mm }) => [name, position_mm])).toEqual([
+      ['frame_001.jpg', 1],
+      ['frame_002.jpg', 3],
+    ])
+    expect(frames[0].exif).toMatchObject({ body: 'Body A', focalLength_mm: 100 })
+    expect(seen).toContain('frame_002.jpg')
+  }, 60_000)
+
+  test('a bad series fails with the engine’s sentence and leaves no render', async () => {
+    const shootId = await server.newShoot()
+    const runId = await server.context.shoots.addRun(shootId, 'imported')
+    await server.add(runId, 'a.jpg', await picture())
+    const { id } = await server.context.jobs.add(shootId, runId, 'fuse', settings)
+    const job = await ended(id)
+    expect(job.state).toBe('failed')
+    expect(job.error).toContain('one frame only')
+    expect((await server.context.shoots.detail(shootId)).runs[0].renders).toEqual([])
+  }, 30_000)
+
+  test('an engine that is killed ends its job with a sentence; frames stay and it can run again', async () => {
+    const { shootId, runId } = await seriesRun(6)
+    server.context.jobs.events.on('any', ({ progress_json, state }) => {
+      if (state === 'running' && progress_json?.includes('register'))
+        spawnSync('pkill', ['-KILL', '-f', `fuse ${server.context.store.folders.frames(runId)}`])
+    })
+    const { id } = await server.context.jobs.add(shootId, runId, 'fuse', settings)
+    const job = await ended(id)
+    expect(job).toMatchObject({ state: 'failed' })
+    expect(job.error).toContain('stopped from outside')
+    server.context.jobs.events.removeAllListeners('any')
+    expect(await server.framesOf(runId)).toHaveLength(6)
+    expect(existsSync(server.context.store.folders.job(id))).toBe(false)
+    const again = await server.context.jobs.add(shootId, runId, 'fuse', settings)
+    expect(await ended(again.id)).toMatchObject({ state: 'done' })
+  }, 60_000)
+
+  test('cancelling ends a running job at once and a waiting one before it starts', async () => {
+    const { shootId, runId } = await seriesRun(6)
+    const first = await server.context.jobs.add(shootId, runId, 'fuse', settings)
+    const second = await server.context.jobs.add(shootId, runId, 'fuse', settings)
+    await new Promise<void>((resolve) => server.context.jobs.events.on('any', ({ progress_json }) => progress_json && resolve()))
+    await server.context.jobs.cancel(second.id)
+    const asked = Date.now()
+    await server.context.jobs.cancel(first.id)
+    expect(await ended(first.id)).toMatchObject({ state: 'cancelled' })
+    expect(Date.now() - asked).toBeLessThan(5000)
+    expect(await ended(second.id)).toMatchObject({ state: 'cancelled' })
+    expect((await server.context.shoots.detail(shootId)).runs[0].renders).toEqual([])
+  }, 60_000)
+
+  test('a missing engine is a failed job, not a dead server', async () => {
+    const lame = await server.open({ NITIDUS_ENGINE: path.join(server.folder, 'nothing.mjs') })
+    const shootId = await server.newShoot()
+    const runId = await server.context.shoots.addRun(shootId, 'imported')
+    const { id } = await lame.jobs.add(shootId, runId, 'fuse', settings)
+    await lame.jobs.idle()
+    expect(await ended(id)).toMatchObject({ state: 'failed' })
+  })
+
+  test('what was running when the server stopped is marked, what waited is taken up', async () => {
+    const shootId = await server.newShoot()
+    const runId = await server.context.shoots.addRun(shootId, 'imported')
+    const row = { shoot_id: shootId, run_id: runId, kind: 'fuse' as const, settings_json: JSON.stringify(settings), created_at: 'then' }
+    await server.context.db
+      .insertInto('job')
+      .values([
+        { ...row, state: 'running' },
+        { ...row, state: 'queued' },
+      ])
+      .execute()
+    const later = await server.open()
+    await later.jobs.idle()
+    const jobs = await later.db.selectFrom('job').select(['state', 'error']).orderBy('id').execute()
+    expect(jobs[0]).toMatchObject({ state: 'interrupted' })
+    expect(jobs[0].error).toContain('run it again')
+    expect(jobs[1].state).toBe('failed')
+    expect(jobs[1].error).toContain('not a folder')
+  })
+})

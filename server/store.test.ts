@@ -1,0 +1,142 @@
+import { mkdir, readdir, readFile, symlink, writeFile } from 'node:fs/promises'
+import path from 'node:path'
+import { Readable } from 'node:stream'
+import sharp from 'sharp'
+import { DEMO_SHOOTS } from '@/demo/scenario'
+import { readEnvironment, simulationOf } from '.'
+import { readExif, safeName } from './pictures'
+import { demoShoot as demo, picture, TestServer } from './testServer'
+
+let server: TestServer
+beforeEach(async () => {
+  server = await TestServer.start()
+})
+afterEach(() => server.stop())
+
+/** No file waits half received. */
+const nothingHalf = async () => expect(await readdir(path.join(server.folder, 'incoming')).catch(() => [])).toEqual([])
+
+describe('frames are taken in', () => {
+  test('untouched, with checksum, size and EXIF', async () => {
+    const runId = await server.newRun()
+    const contents = await sharp(await picture())
+      .withExif({ IFD0: { Model: 'Body A' }, IFD2: { FNumber: '56/10', ISOSpeedRatings: '200' } })
+      .toBuffer()
+    const frame = await server.add(runId, 'a 1.jpg', contents)
+    expect(frame).toMatchObject({ name: 'a 1.jpg', width: 60, height: 40, bits: 8, bytes: contents.length })
+    expect(frame.sha256).toMatch(/^[0-9a-f]{64}$/)
+    expect(JSON.parse(frame.exif_json!)).toMatchObject({ body: 'Body A', fNumber: 5.6, iso: 200 })
+    expect((await readFile(server.context.store.folders.frame(runId, 'a 1.jpg'))).equals(contents)).toBe(true)
+    await nothingHalf()
+  })
+
+  test.each([
+    ['a text file', 'a.jpg', Buffer.from('hello'), 'a.jpg is not a picture'],
+    ['an empty file', 'a.jpg', Buffer.alloc(0), 'a.jpg is empty'],
+    ['a path', '../a.jpg', Buffer.from('x'), 'no folders'],
+    ['dots', 'a..jpg', Buffer.from('x'), 'no folders'],
+    ['another kind', 'a.gif', Buffer.from('x'), 'not a JPEG'],
+  ])('%s is refused and leaves nothing', async (_, name, contents, sentence) => {
+    const runId = await server.newRun()
+    await expect(server.add(runId, name, contents)).rejects.toThrow(sentence)
+    expect(await server.framesOf(runId)).toEqual([])
+    await nothingHalf()
+  })
+
+  test('a truncated one, one of another size and one twice are refused; the others stay', async () => {
+    const runId = await server.newRun()
+    const whole = await picture(400, 300)
+    await server.add(runId, 'a.jpg', whole)
+    await expect(server.add(runId, 'b.jpg', whole.subarray(0, whole.length / 2))).rejects.toThrow('b.jpg is cut short')
+    await expect(server.add(runId, 'b.jpg', await picture(200, 300))).rejects.toThrow('must have one size')
+    await expect(server.add(runId, 'a.jpg', whole)).rejects.toThrow('in this run already')
+    expect(await server.framesOf(runId)).toEqual(['a.jpg'])
+    expect(await readdir(server.context.store.folders.frames(runId))).toEqual(['a.jpg'])
+  })
+
+  test('a stream that breaks off stores nothing', async () => {
+    const runId = await server.newRun()
+    const broken = new Readable({
+      read() {
+        this.push(Buffer.alloc(5000))
+        this.destroy(new Error('connection lost'))
+      },
+    })
+    await expect(server.context.store.add(runId, 'a.jpg', broken)).rejects.toThrow('connection lost')
+    expect(await server.framesOf(runId)).toEqual([])
+    await nothingHalf()
+  })
+
+  test('a full quota refuses with the figures and leaves nothing half', async () => {
+    const runId = await server.newRun()
+    const small = await server.open({ NITIDUS_QUOTA_MB: '0.002' })
+    await server.add(runId, 'a.jpg', await picture(), small)
+    await expect(server.add(runId, 'b.jpg', await picture(900, 700, '#123'), small)).rejects.toThrow('no room left')
+    expect(await server.framesOf(runId)).toEqual(['a.jpg'])
+    await nothingHalf()
+  })
+
+  test.each(['a.jpg', 'IMG 12 (copy).tif', 'Ölkanne_3.png'])('%s is a name that is kept', (name) => expect(safeName(name)).toBe(name))
+
+  test.each(['', '.hidden.jpg', 'a/b.jpg', 'a\\b.jpg', 'a\0.jpg', '..', 'x'.repeat(300)])('%j is no name', (name) =>
+    expect(() => safeName(name)).toThrow('rename'),
+  )
+
+  test('hostile EXIF is ignored, not fatal', () => {
+    expect(readExif(Buffer.from('Exif\0\0garbage that is no TIFF structure'))).toBeNull()
+    expect(readExif(undefined)).toBeNull()
+  })
+})
+
+describe('a folder on this machine', () => {
+  test('inside the root is imported in the order of the names', async () => {
+    const runId = await server.newRun()
+    await mkdir(path.join(server.folder, 'import', 'card'), { recursive: true })
+    for (const name of ['f10.jpg', 'f2.jpg', 'notes.txt']) await writeFile(path.join(server.folder, 'import', 'card', name), await picture())
+    const frames = await server.context.store.addFolder(runId, 'card')
+    expect(frames.map(({ name }) => name)).toEqual(['f2.jpg', 'f10.jpg'])
+  })
+
+  test('outside it, by path, by dots or by a link, is refused', async () => {
+    const runId = await server.newRun()
+    await symlink('/etc', path.join(server.folder, 'import', 'way-out'))
+    for (const name of ['/etc', '../..', 'way-out', 'nowhere'])
+      await expect(server.context.store.addFolder(runId, name)).rejects.toThrow('not a folder inside')
+    await writeFile(path.join(server.folder, 'import', 'file.txt'), '')
+    await expect(server.context.store.addFolder(runId, 'file.txt')).rejects.toThrow('is a file')
+    await expect(server.context.store.addFolder(runId, '.')).rejects.toThrow('holds no JPEG')
+  })
+})
+
+describe('shoots', () => {
+  test('are listed with state, plan and cover', async () => {
+    const shootId = await server.newShoot()
+    expect(await server.context.shoots.list()).toMatchObject([{ id: shootId, title: demo.title, state: 'planned', cover: null, frameCount: 0 }])
+    const runId = await server.context.shoots.addRun(shootId, 'imported')
+    const frame = await server.add(runId, 'a.jpg', await picture())
+    expect(await server.context.shoots.list()).toMatchObject([{ state: 'shot', cover: { kind: 'frame', id: frame.id }, frameCount: 1 }])
+  })
+
+  test('a plan to infinity survives the database', async () => {
+    const garden = DEMO_SHOOTS[0]
+    const shootId = await server.context.shoots.create(garden.title, '', garden.scene, garden.plan)
+    const [{ plan }] = await server.context.shoots.list()
+    expect(plan!.frames.at(-1)!.far_mm).toBe(Infinity)
+    expect((await server.context.shoots.detail(shootId)).planRequest.subject).toMatchObject({ far_mm: null })
+  })
+
+  test('a shoot that does not exist is said, not crashed on', async () => {
+    await expect(server.context.shoots.detail(99)).rejects.toThrow('does not exist any more')
+    await expect(server.context.shoots.replan(99, { title: 'x', subject: '', scene: 'fossil', plan: demo.plan })).rejects.toThrow('does not exist')
+  })
+
+  test('the simulated camera refuses a plan by distances', () => {
+    expect(() => simulationOf('fossil', DEMO_SHOOTS[0].plan, {} as never, 1)).toThrow('bring your own frames')
+  })
+})
+
+describe('the environment', () => {
+  test('a bad quota is refused by name', () => {
+    expect(() => readEnvironment({ NITIDUS_QUOTA_MB: 'plenty' } as unknown as NodeJS.ProcessEnv)).toThrow('NITIDUS_QUOTA_MB')
+  })
+})

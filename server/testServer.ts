@@ -1,0 +1,61 @@
+import { mkdtemp, rm } from 'node:fs/promises'
+import { tmpdir } from 'node:os'
+import path from 'node:path'
+import { Readable } from 'node:stream'
+import sharp from 'sharp'
+import { DEMO_SHOOTS } from '@/demo/scenario'
+import { openContext, readEnvironment, type Context } from '.'
+
+export const demoShoot = DEMO_SHOOTS[2]
+
+/** A server on a data folder of its own, for one test. */
+export class TestServer {
+  readonly folder: string
+  context!: Context
+  private readonly opened: Context[] = []
+
+  private constructor(folder: string) {
+    this.folder = folder
+  }
+
+  static async start(): Promise<TestServer> {
+    const server = new TestServer(await mkdtemp(path.join(tmpdir(), 'server-')))
+    server.context = await server.open()
+    return server
+  }
+
+  /** The same data folder opened once more, as after a restart, with other settings. */
+  async open(change: Record<string, string> = {}): Promise<Context> {
+    const made = await openContext(readEnvironment({ NITIDUS_DATA: this.folder, ...change } as unknown as NodeJS.ProcessEnv))
+    this.opened.push(made)
+    return made
+  }
+
+  async stop(): Promise<void> {
+    await Promise.all(this.opened.map(({ jobs, db }) => jobs.idle().then(() => db.destroy())))
+    await rm(this.folder, { recursive: true })
+  }
+
+  newShoot(): Promise<number> {
+    return this.context.shoots.create(demoShoot.title, demoShoot.subject, demoShoot.scene, demoShoot.plan)
+  }
+
+  async newRun(): Promise<number> {
+    return this.context.shoots.addRun(await this.newShoot(), 'imported')
+  }
+
+  add(runId: number, name: string, contents: Buffer, into = this.context) {
+    return into.store.add(runId, name, Readable.from([contents]))
+  }
+
+  async framesOf(runId: number): Promise<string[]> {
+    const frames = await this.context.db.selectFrom('frame').select('name').where('run_id', '=', runId).orderBy('id').execute()
+    return frames.map(({ name }) => name)
+  }
+}
+
+/** A JPEG of one colour. */
+export const picture = (width = 60, height = 40, background = '#7a6') =>
+  sharp({ create: { width, height, channels: 3, background } })
+    .jpeg()
+    .toBuffer()
