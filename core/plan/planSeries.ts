@@ -84,6 +84,7 @@ function planRange(request: PlanRequest, asked: RangeSubject): Plan {
 
 function common(request: PlanRequest, sharp: SliceOptics, frames: PlannedFrame[]) {
   const { settle_s, exposure_s, write_s } = request.timing
+  const { rawSize_MB } = request.camera
   return {
     coc_mm: sharp.coc_mm,
     diffraction_mm: sharp.diffraction_mm,
@@ -94,7 +95,7 @@ function common(request: PlanRequest, sharp: SliceOptics, frames: PlannedFrame[]
     frames,
     singleFrame: singleFrameVerdict(request),
     duration_s: frames.length * (settle_s + exposure_s + write_s),
-    storage_MB: frames.length * request.camera.rawSize_MB,
+    storage_MB: frames.length * rawSize_MB,
   }
 }
 

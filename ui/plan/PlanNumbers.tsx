@@ -8,6 +8,7 @@ import { Why } from './Why'
 /** The figures of a plan, each with its reason. */
 export function PlanNumbers({ plan, request }: { plan: Plan; request: PlanRequest }) {
   const { optics } = request
+  const { rawSize_MB } = request.camera
   const marked = optics.kind === 'lens' ? optics.fNumber : plan.workingFNumber
   const m = plan.magnification
   return (
@@ -90,7 +91,7 @@ export function PlanNumbers({ plan, request }: { plan: Plan; request: PlanReques
         label="Storage"
         testId="storage"
         value={storageText(plan.storage_MB)}
-        reason={{ formula: 'frames × raw file', inputs: `${plan.frameCount} × ${request.camera.rawSize_MB} MB`, source: 'the body’s own figure' }}
+        reason={{ formula: 'frames × raw file', inputs: `${plan.frameCount} × ${rawSize_MB} MB`, source: 'the body’s own figure' }}
       />
     </dl>
   )
