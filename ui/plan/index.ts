@@ -1,1 +1,3 @@
 export { PlanScreen } from './PlanScreen'
+export { useStoredPlan } from './useStoredPlan'
+export { verdictOf } from './verdict'

@@ -6,14 +6,13 @@ import { useState } from 'react'
 import { depthCss, rampPlace } from '@/core/ramp'
 import type { RunDetail, ShootDetail } from '@/schemas'
 import { send, useCommand } from '../api'
-import { verdictOf } from '../plan/verdict'
+import { JobProgress } from '../jobs'
+import { useStoredPlan, verdictOf } from '../plan'
 import { DepthRibbon } from '../ribbon'
 import { Shell, ShootHeader } from '../shell'
 import { significant } from '../units'
 import { BringFrames } from './BringFrames'
-import { JobProgress } from './JobProgress'
 import styles from './shoot.module.css'
-import { useStoredPlan } from './useStoredPlan'
 
 /** Takes the series with the stand-in camera or brings frames, shows them as they arrive, and starts the fusing. */
 export function ShootScreen({ shoot }: { shoot: ShootDetail }) {

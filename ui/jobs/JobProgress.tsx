@@ -3,7 +3,7 @@
 import { Alert, Button, Progress } from 'antd'
 import type { JobDetail } from '@/schemas'
 import { send, useCommand } from '../api'
-import styles from './shoot.module.css'
+import styles from './jobs.module.css'
 
 const STAGES: Record<string, string> = {
   scene: 'building the scene',
