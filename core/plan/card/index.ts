@@ -1,0 +1,2 @@
+export { planCsv } from './csv'
+export { planGcode, type RailMotion } from './gcode'

@@ -1,0 +1,1 @@
+export { inchesText, MM_PER_INCH, parseLength_mm } from './inches'
