@@ -17,7 +17,8 @@ export function run(command, args, options = {}) {
 export function installPackages() {
   const lock = hash(readFileSync('package-lock.json'))
   if (read('node_modules/.installed') === lock) return
-  run('npm', ['ci', '--no-audit', '--no-fund'])
+  // Not `npm ci`: it refuses a lock file where a registry lacks the optional packages of other platforms.
+  run('npm', ['install', '--no-save', '--no-audit', '--no-fund'])
   writeFileSync('node_modules/.installed', lock)
 }
 
