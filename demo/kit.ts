@@ -1,4 +1,4 @@
-import type { Camera } from '@/core/plan'
+import type { Camera, ManualRail } from '@/core/plan'
 
 /** The studio's made-up bodies and lenses. */
 export interface Body extends Camera {
@@ -24,3 +24,6 @@ export const LENSES: Lens[] = [
   { name: 'Macro 60 mm', focalLength_mm: 60, pupilRatio: 0.9, widestFNumber: 2.8, smallestFNumber: 22 },
   { name: 'Wide 24 mm', focalLength_mm: 24, pupilRatio: 1, widestFNumber: 2, smallestFNumber: 22 },
 ]
+
+/** Fifty marks to a turn of half a millimetre: a hundredth a mark. */
+export const BENCH_RAIL: ManualRail = { pitch_mm: 0.5, marksPerTurn: 50, length_mm: 100 }

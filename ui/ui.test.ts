@@ -123,6 +123,7 @@ describe('the verdict', () => {
   test('names the aperture that would save the series, or says that none does', () => {
     const result = planOf({ ...NEW_DRAFT, depth_mm: 0.5, blur_pixels: 6 })
     if ('plan' in result) expect(oneFrameText(result.plan)).toMatch(/^One frame at f\//)
+    if ('plan' in result) expect(oneFrameText(result.plan, 2)).toContain('this lens ends at f/2')
     const deep = planOf(NEW_DRAFT)
     if ('plan' in deep) expect(oneFrameText(deep.plan)).toContain('does not hold')
   })

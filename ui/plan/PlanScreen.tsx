@@ -4,16 +4,18 @@ import { Alert, App, Button, Select } from 'antd'
 import { useRouter } from 'next/navigation'
 import { useMemo, useRef, useState } from 'react'
 import type { Plan, PlanRequest } from '@/core/plan'
+import { LENSES } from '@/demo/kit'
 import { SCENES } from '@/core/simulate'
 import type { ShootDetail, ShootRequest } from '@/schemas'
 import { useSaveShoot } from '../api'
 import { DepthRibbon } from '../ribbon'
 import { Shell, ShootHeader } from '../shell'
-import { lengthText } from '../units'
 import { draftOf, NEW_DRAFT, planOf, requestOf, type Draft } from './draft'
+import { PlanCharts } from './PlanCharts'
 import { PlanInputs } from './PlanInputs'
 import { PlanNumbers } from './PlanNumbers'
 import styles from './plan.module.css'
+import { Positions } from './Positions'
 import { oneFrameText, verdictOf } from './verdict'
 
 /** Plans a new shoot, or changes the plan of `shoot`: verdict, ribbon and figures follow every keystroke. */
@@ -77,51 +79,18 @@ export function PlanScreen({ shoot }: { shoot?: ShootDetail }) {
               <p className={styles.verdict} data-testid="verdict">
                 {verdictOf(shown.plan, shown.request)}
               </p>
-              <p className={styles.quiet}>{oneFrameText(shown.plan)}</p>
+              <p className={styles.quiet}>{oneFrameText(shown.plan, LENSES.find(({ name }) => name === draft.lens)?.smallestFNumber)}</p>
               <DepthRibbon plan={shown.plan} request={shown.request} />
               {shown.plan.notes.map(({ code, text }) => (
                 <Alert key={code} type="info" title={text} className={styles.note} />
               ))}
               <PlanNumbers plan={shown.plan} request={shown.request} />
-              <Positions plan={shown.plan} />
+              <PlanCharts plan={shown.plan} request={shown.request} />
+              <Positions plan={shown.plan} request={shown.request} title={draft.title} />
             </div>
           )}
         </section>
       </div>
     </Shell>
-  )
-}
-
-const fixed = (mm: number) => `${mm.toFixed(2).replace('-', '−')} mm`
-
-/** Every frame: where the focus goes and what it holds sharp. */
-function Positions({ plan }: { plan: Plan }) {
-  const range = plan.hyperfocal_mm !== undefined
-  return (
-    <div className={styles.tableFrame}>
-      <table className={styles.positions}>
-        <caption>Every frame, near to far</caption>
-        <thead>
-          <tr>
-            <th>Frame</th>
-            <th>{range ? 'Focus, on the lens scale' : 'Mover, from the first frame'}</th>
-            <th>{range ? 'Focus, from the lens' : 'Focus, from the near edge'}</th>
-            <th>Sharp from</th>
-            <th>to</th>
-          </tr>
-        </thead>
-        <tbody>
-          {plan.frames.slice(0, 500).map((frame) => (
-            <tr key={frame.index}>
-              <td>{frame.index}</td>
-              <td>{range ? lengthText(frame.scaleDistance_mm!) : `${frame.travel_mm!.toFixed(3)} mm`}</td>
-              <td>{range ? lengthText(frame.focusDistance_mm!) : fixed(frame.position_mm!)}</td>
-              <td>{range ? lengthText(frame.near_mm) : fixed(frame.near_mm)}</td>
-              <td>{range ? lengthText(frame.far_mm) : fixed(frame.far_mm)}</td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-    </div>
   )
 }

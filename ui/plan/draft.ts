@@ -1,5 +1,5 @@
-import { planSeries, type Plan, type PlanRequest } from '@/core/plan'
-import { BODIES, LENSES } from '@/demo/kit'
+import { checkTravel, planSeries, type Plan, type PlanRequest } from '@/core/plan'
+import { BENCH_RAIL, BODIES, LENSES } from '@/demo/kit'
 import { check, completePlanRequest, isForUser, planRequestSchema } from '@/schemas'
 
 /** What stands in the fields of the plan screen; null where a field is empty. */
@@ -52,7 +52,9 @@ export type Planned = { plan: Plan; request: PlanRequest } | { error: string; fi
 export function planOf(draft: Draft): Planned {
   try {
     const request = completePlanRequest(check<PlanRequest>(planRequestSchema, requestOf(draft)))
-    return { plan: planSeries(request), request }
+    const plan = planSeries(request)
+    if (request.mover.kind === 'rail') checkTravel(plan.frames.at(-1)!.travel_mm ?? 0, BENCH_RAIL)
+    return { plan, request }
   } catch (error) {
     if (isForUser(error)) return { error: error.message, field: error.field }
     throw error

@@ -10,11 +10,12 @@ export function verdictOf(plan: Plan, request: PlanRequest): string {
   return `${frameCount} frames, ${lengthText(stride_mm)} apart, ${load}`
 }
 
-/** The line below it: whether stopping down would save the series. */
-export function oneFrameText({ singleFrame }: Plan): string {
-  return singleFrame.possible && singleFrame.fNumber !== null
-    ? `One frame at ${apertureText(singleFrame.fNumber)} would hold the whole subject too.`
-    : singleFrame.reason
+/** The line below it: whether stopping down would save the series, as far as the lens goes. */
+export function oneFrameText({ singleFrame }: Plan, smallestFNumber = Infinity): string {
+  const { possible, fNumber, reason } = singleFrame
+  if (!possible || fNumber === null) return reason
+  if (fNumber > smallestFNumber) return `One frame would take ${apertureText(fNumber)}; this lens ends at ${apertureText(smallestFNumber)}.`
+  return `One frame at ${apertureText(fNumber)} would hold the whole subject too.`
 }
 
 function oneFrameDoes({ frameCount, depthOfField_mm, frames }: Plan, { subject }: PlanRequest): boolean {
