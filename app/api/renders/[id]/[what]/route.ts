@@ -13,13 +13,13 @@ export const GET = (_: Request, { params }: { params: Promise<{ id: string; what
       const { name, type, contents } = await deliver(db, store.folders, id, what as Delivery)
       return new Response(new Uint8Array(contents), { headers: { 'content-type': type, 'content-disposition': `attachment; filename="${name}"` } })
     }
+    const render = await db.selectFrom('render').select('report_json').where('id', '=', id).executeTakeFirst()
+    if (!render) throw new InputError('This render does not exist any more; go back to the shoot.')
     if (what === 'thumb')
       return sendFile(await thumbnail(path.join(folder, 'result.tif'), store.folders.derived('thumbs', `render-${id}.jpg`)), 'image/jpeg')
     if (what === 'zoom')
       return sendFile(await zoomPyramid(path.join(folder, 'result.tif'), store.folders.derived('zoom', `render-${id}`)), 'application/xml')
     if (what === 'map') {
-      const render = await db.selectFrom('render').select('report_json').where('id', '=', id).executeTakeFirst()
-      if (!render) throw new InputError('This render does not exist any more; go back to the shoot.')
       const count = (JSON.parse(render.report_json) as FuseReport).frames.length
       return sendFile(await colouredSourceMap(path.join(folder, 'source.png'), store.folders.derived('maps', `render-${id}.png`), count), 'image/png')
     }

@@ -1,0 +1,154 @@
+import { mkdtempSync } from 'node:fs'
+import { rm } from 'node:fs/promises'
+import { tmpdir } from 'node:os'
+import path from 'node:path'
+import sharp from 'sharp'
+import { DEMO_SHOOTS } from '@/demo/scenario'
+import { context } from '@/server'
+import * as frameRoute from './frames/[id]/[what]/route'
+import * as againRoute from './jobs/[id]/again/route'
+import * as cancelRoute from './jobs/[id]/cancel/route'
+import * as renderRoute from './renders/[id]/[what]/route'
+import * as folderRoute from './runs/[id]/folder/route'
+import * as framesRoute from './runs/[id]/frames/route'
+import * as fuseRoute from './runs/[id]/fuse/route'
+import * as shootsRoute from './shoots/route'
+import * as eventsRoute from './shoots/[id]/events/route'
+import * as shootRoute from './shoots/[id]/route'
+import * as runsRoute from './shoots/[id]/runs/route'
+import * as simulateRoute from './shoots/[id]/shoot/route'
+import * as tilesRoute from './tiles/[...path]/route'
+
+const folder = mkdtempSync(path.join(tmpdir(), 'api-'))
+process.env.NITIDUS_DATA = folder
+afterAll(async () => {
+  const { jobs, db } = await context()
+  await jobs.idle()
+  await db.destroy()
+  await rm(folder, { recursive: true })
+})
+
+const [garden, , fossil] = DEMO_SHOOTS
+const params = <T>(value: T) => ({ params: Promise.resolve(value) })
+const request = (body?: unknown) => new Request('http://here/', { method: 'POST', body: JSON.stringify(body) })
+const answer = async (response: Response) => ({ status: response.status, body: await response.json() })
+const refused = (words: string) => ({ status: 400, body: { error: expect.stringContaining(words) } })
+
+async function newShoot(shoot = fossil): Promise<string> {
+  const { body } = await answer(await shootsRoute.POST(request({ title: shoot.title, subject: shoot.subject, scene: shoot.scene, plan: shoot.plan })))
+  return String(body.id)
+}
+
+async function newRun(): Promise<string> {
+  const { body } = await answer(await runsRoute.POST(request(), params({ id: await newShoot() })))
+  return String(body.id)
+}
+
+const put = async (runId: string, name: string, body: BodyInit | null) =>
+  answer(await framesRoute.PUT(new Request(`http://here/?name=${encodeURIComponent(name)}`, { method: 'PUT', body }), params({ id: runId })))
+
+const jpeg = async () =>
+  new Uint8Array(
+    await sharp({ create: { width: 64, height: 48, channels: 3, background: '#876' } })
+      .jpeg()
+      .toBuffer(),
+  )
+
+describe('shoots', () => {
+  test('are made, listed, read and replanned', async () => {
+    const id = await newShoot()
+    const { body: list } = await answer(await shootsRoute.GET())
+    expect(list[0]).toMatchObject({ id: Number(id), title: fossil.title, state: 'planned' })
+    const changed = await shootRoute.PUT(request({ title: 'Other title', scene: 'nib', plan: fossil.plan }), params({ id }))
+    expect(changed.status).toBe(200)
+    const { body } = await answer(await shootRoute.GET(request(), params({ id })))
+    expect(body).toMatchObject({ title: 'Other title', scene: 'nib', runs: [], jobs: [] })
+  })
+
+  test('bad requests get a sentence and the field', async () => {
+    expect(await answer(await shootsRoute.POST(new Request('http://here/', { method: 'POST', body: '{' })))).toMatchObject(refused('no JSON'))
+    const negative = { ...fossil.plan, optics: { ...fossil.plan.optics, magnification: -1 } }
+    expect(await answer(await shootsRoute.POST(request({ title: 'x', plan: negative })))).toMatchObject({
+      status: 400,
+      body: { field: 'plan.optics.magnification' },
+    })
+    expect(await answer(await shootRoute.GET(request(), params({ id: 'one' })))).toMatchObject(refused('names nothing'))
+    expect(await answer(await shootRoute.GET(request(), params({ id: '4711' })))).toMatchObject(refused('does not exist any more'))
+  })
+
+  test('planned by distances are not for the simulated camera', async () => {
+    expect(await answer(await simulateRoute.POST(request(), params({ id: await newShoot(garden) })))).toMatchObject(refused('bring your own frames'))
+  })
+})
+
+describe('frames', () => {
+  test('are taken in and given back as they came', async () => {
+    const contents = await jpeg()
+    const { body } = await put(await newRun(), 'a.jpg', contents)
+    const original = await frameRoute.GET(request(), params({ id: String(body.id), what: 'original' }))
+    expect(new Uint8Array(await original.arrayBuffer())).toEqual(contents)
+    const thumb = await frameRoute.GET(request(), params({ id: String(body.id), what: 'thumb' }))
+    expect(thumb.headers.get('content-type')).toBe('image/jpeg')
+    const zoom = await frameRoute.GET(request(), params({ id: String(body.id), what: 'zoom' }))
+    expect(await zoom.text()).toContain('<Image')
+    const tile = await tilesRoute.GET(request(), params({ path: [`frame-${body.id}`, '6', '0_0.jpeg'] }))
+    expect((await sharp(Buffer.from(await tile.arrayBuffer())).metadata()).width).toBe(64)
+    expect(await answer(await frameRoute.GET(request(), params({ id: String(body.id), what: 'soul' })))).toMatchObject(refused('names nothing'))
+  })
+
+  test('bad ones are refused with a sentence', async () => {
+    const run = await newRun()
+    expect(await put(run, '../a.jpg', 'x')).toMatchObject(refused('no folders'))
+    expect(await put(run, '', 'x')).toMatchObject(refused('rename'))
+    expect(await put(run, 'a.jpg', null)).toMatchObject(refused('is empty'))
+    expect(await put(run, 'a.jpg', 'text')).toMatchObject(refused('not a picture'))
+    expect(await answer(await folderRoute.POST(request({ folder: '/etc' }), params({ id: run })))).toMatchObject(refused('not a folder inside'))
+    expect(await answer(await folderRoute.POST(request({}), params({ id: run })))).toMatchObject(refused('Name the folder'))
+  })
+
+  test.each([
+    [['nitidus.db']],
+    [['frame-1', '..', '0_0.jpeg']],
+    [['frame-1', '3', '../../x.jpeg']],
+    [['frame-1', '3', '0_0.jpeg', 'more']],
+    [['runs-1', '3', '0_0.jpeg']],
+  ])('a tile address that leaves its folder is refused: %j', async (parts) =>
+    expect(await answer(await tilesRoute.GET(request(), params({ path: parts })))).toMatchObject(refused('no tile')),
+  )
+})
+
+describe('jobs', () => {
+  test('need a run with frames enough', async () => {
+    const run = await newRun()
+    expect(await answer(await fuseRoute.POST(request({}), params({ id: '4711' })))).toMatchObject(refused('does not exist any more'))
+    expect(await answer(await fuseRoute.POST(request({}), params({ id: run })))).toMatchObject(refused('no frames'))
+    await put(run, 'a.jpg', await jpeg())
+    expect(await answer(await fuseRoute.POST(request({}), params({ id: run })))).toMatchObject(refused('one frame only'))
+    await put(run, 'b.jpg', await jpeg())
+    expect(await answer(await fuseRoute.POST(request({ reference: 3 }), params({ id: run })))).toMatchObject(refused('holds 2 frames'))
+    expect(await answer(await fuseRoute.POST(request({ style: 'glue' }), params({ id: run })))).toMatchObject(refused('must be one of'))
+  })
+
+  test('are told to whoever listens, and can be cancelled and run again', async () => {
+    const id = await newShoot()
+    const listening = new AbortController()
+    const events = await eventsRoute.GET(new Request('http://here/', { signal: listening.signal }), params({ id }))
+    expect(events.headers.get('content-type')).toBe('text/event-stream')
+    const { body } = await answer(await simulateRoute.POST(request(), params({ id })))
+    const reader = events.body!.pipeThrough(new TextDecoderStream()).getReader()
+    let heard = ''
+    while (!heard.includes('"state":"running"')) heard += (await reader.read()).value
+    expect(await answer(await againRoute.POST(request(), params({ id: String(body.id) })))).toMatchObject(refused('not ended yet'))
+    expect((await cancelRoute.POST(request(), params({ id: String(body.id) }))).status).toBe(200)
+    while (!heard.includes('"state":"cancelled"')) heard += (await reader.read()).value
+    listening.abort()
+    expect(await answer(await againRoute.POST(request(), params({ id: '4711' })))).toMatchObject(refused('does not exist any more'))
+  }, 60_000)
+
+  test('a render that is not there is said', async () => {
+    for (const what of ['tif', 'map', 'zoom', 'thumb', 'soul']) {
+      expect((await renderRoute.GET(request(), params({ id: '4711', what }))).status).toBe(400)
+    }
+    expect(await answer(await renderRoute.GET(request(), params({ id: '4711', what: 'tif' })))).toMatchObject(refused('does not exist any more'))
+  })
+})

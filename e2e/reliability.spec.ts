@@ -1,0 +1,37 @@
+import { execFileSync } from 'node:child_process'
+import path from 'node:path'
+import { expect, test, type Page } from '@playwright/test'
+import { seriesFiles } from './series'
+
+/** A shoot with one imported run, on its second step. */
+async function shootWithFrames(page: Page, title: string): Promise<void> {
+  const series = path.resolve('.e2e/import/card-1/bristles')
+  seriesFiles(series)
+  await page.goto('/shoots/new')
+  await page.getByLabel('Title').fill(title)
+  await page.getByRole('button', { name: 'Keep the plan and go to the shoot' }).click()
+  await page.getByLabel('Or a folder on this machine').fill('card-1/bristles')
+  await page.getByRole('button', { name: 'Import' }).click()
+  await expect(page.getByRole('region', { name: 'Run 1' }).getByRole('img')).toHaveCount(5)
+}
+
+test('an engine that is killed is told in a sentence, and the render runs again', async ({ page }) => {
+  await shootWithFrames(page, 'Killed')
+  await page.getByRole('button', { name: 'Fuse these frames' }).click()
+  await expect(page.getByRole('status')).toContainText(/registering frame|fusing frame/)
+  execFileSync('pkill', ['-KILL', '-f', 'nitidus.mjs fuse'])
+  await expect(page.getByText('the frames are untouched, run it again')).toBeVisible()
+  await expect(page.getByRole('region', { name: 'Run 1' }).getByRole('img')).toHaveCount(5)
+  await page.getByRole('button', { name: 'Run it again' }).click()
+  await expect(page.getByRole('button', { name: 'Look at the result' })).toBeVisible({ timeout: 60_000 })
+})
+
+test('progress survives a reload, and a render can be cancelled from the page that was reloaded', async ({ page }) => {
+  await shootWithFrames(page, 'Reloaded')
+  await page.getByRole('button', { name: 'Fuse these frames' }).click()
+  await expect(page.getByRole('status')).toBeVisible()
+  await page.reload()
+  await page.getByRole('button', { name: 'Cancel' }).click()
+  await expect(page.getByText('Fusing was cancelled.')).toBeVisible()
+  await expect(page.getByRole('button', { name: 'Fuse these frames' })).toBeEnabled()
+})
