@@ -93,6 +93,7 @@ describe('plan', () => {
     expectRefused(nitidus(['plan', '-'], '{'), 'not JSON')
     expectRefused(nitidus(['plan', at('nowhere.json')]), 'cannot be read')
     expectRefused(nitidus(['dance']), 'Usage')
+    expectRefused(nitidus(['survey', folder]), 'not yet')
     expectRefused(nitidus([]), 'Usage')
     expectRefused(nitidus(['fuse', folder, '--out', 'x.png', '--sparkle']), 'sparkle')
   })
