@@ -1,6 +1,7 @@
 /** Unit tests stand beside what they test; e2e/ belongs to Playwright. */
 export default {
   testEnvironment: 'node',
+  testMatch: ['**/*.test.ts'],
   transform: {
     '^.+\\.[tj]sx?$': ['<rootDir>/scripts/jest-transform.mjs', { jsc: { target: 'es2022', parser: { syntax: 'typescript', tsx: true } } }],
   },
