@@ -63,7 +63,7 @@ export function PlanInputs({ draft, onChange, error }: Props) {
           </>
         ) : (
           <>
-            {number('near_mm', 'Nearest point', 'mm', 'subject.near_mm', 10)}
+            {number('near_mm', `Nearest point, from the ${draft.from}`, 'mm', 'subject.near_mm', 10)}
             {number('far_mm', 'Farthest point, empty for infinity', 'mm', 'subject.far_mm', 100)}
           </>
         )}
