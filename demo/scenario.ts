@@ -1,4 +1,4 @@
-import type { PlanRequest } from '@/core/plan'
+import { NO_TIMING, type PlanRequest } from '@/core/plan'
 import { BODIES, LENSES } from './kit'
 
 /** What a two-person studio has on its list in a small regional museum. */
@@ -20,7 +20,7 @@ const common = {
   sharpness: { kind: 'pixels', count: 4 },
   diffraction: true,
   wavelength_nm: 550,
-  timing: { settle_s: 2, exposure_s: 0.125, write_s: 1 },
+  timing: { ...NO_TIMING, settle_s: 2, exposure_s: 0.125, write_s: 1 },
 } as const
 
 export const DEMO_SHOOTS: DemoShoot[] = [

@@ -1,5 +1,5 @@
 import Joi from 'joi'
-import type { PlanRequest } from '@/core/plan'
+import { NO_TIMING, type PlanRequest } from '@/core/plan'
 import { length, positive } from './quantities'
 
 const camera = Joi.object({
@@ -15,6 +15,7 @@ const lens = Joi.object({
   fNumber: positive('the f-number').min(0.5).max(256).required(),
   pupilRatio: positive('the pupil ratio').min(0.05).max(20).default(1),
   magnification: positive('the magnification').min(0.001).max(200),
+  attachment: Joi.boolean(),
 })
 
 const objective = Joi.object({
@@ -79,7 +80,15 @@ export const planRequestSchema = Joi.object<PlanRequest>({
   overlap: Joi.number().min(0).max(0.95).default(0.3),
   leadIn_slices: Joi.number().min(0).max(20),
   runOut_slices: Joi.number().min(0).max(20),
-  timing: Joi.object({ settle_s: seconds(), exposure_s: seconds(), write_s: seconds() }).default({ settle_s: 0, exposure_s: 0, write_s: 0 }),
+  timing: Joi.object({
+    settle_s: seconds(),
+    delay_s: seconds(),
+    exposure_s: seconds(),
+    exposuresPerFrame: Joi.number().integer().min(1).max(64).default(1),
+    interval_s: seconds(),
+    recycling_s: seconds(),
+    write_s: seconds(),
+  }).default(NO_TIMING),
 }).required()
 
 /**
@@ -89,5 +98,6 @@ export const planRequestSchema = Joi.object<PlanRequest>({
 export function completePlanRequest(value: PlanRequest): PlanRequest {
   const margin = value.subject.kind === 'depth' ? 1 : 0
   const subject = value.subject.kind === 'range' ? { ...value.subject, far_mm: value.subject.far_mm ?? Infinity } : value.subject
-  return { ...value, subject, leadIn_slices: value.leadIn_slices ?? margin, runOut_slices: value.runOut_slices ?? margin }
+  const timing = { ...NO_TIMING, ...value.timing }
+  return { ...value, subject, timing, leadIn_slices: value.leadIn_slices ?? margin, runOut_slices: value.runOut_slices ?? margin }
 }

@@ -1,6 +1,7 @@
-import { defocusBlur_mm, diffractionBlur_mm, imageDistance_mm, thirdStops, totalBlur_mm, workingFNumber } from '../optics'
+import { defocusBlur_mm, diffractionBlur_mm, imageDistance_mm, thirdStops, totalBlur_mm } from '../optics'
 import { PlanError, type LensOptics, type PlanRequest } from './request'
 import { planSeries } from './planSeries'
+import { workingFNumberOf } from './sharpness'
 
 /** Blur on the sensor at one marked aperture, in mm, and what a series at it would take. */
 export interface AperturePoint {
@@ -41,7 +42,7 @@ export function apertureAdvice(request: PlanRequest, widest: number, narrowest: 
 
 function pointAt(request: PlanRequest, lens: LensOptics): AperturePoint {
   const { magnification, half_mm } = middleOf(request, lens)
-  const working = workingFNumber(lens.fNumber, magnification, lens.pupilRatio)
+  const working = workingFNumberOf(lens, magnification)
   const centre_mm = request.diffraction ? diffractionBlur_mm(working, request.wavelength_nm / 1e6) : 0
   const point = { fNumber: lens.fNumber, centre_mm, oneFrame_mm: totalBlur_mm(half_mm(working), centre_mm) }
   try {

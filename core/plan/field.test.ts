@@ -1,27 +1,5 @@
-import { apertureAdvice, blurThrough, checkTravel, dialAt, NO_TIMING, planCsv, planGcode, planSeries, railResolution_mm, type PlanRequest } from '.'
-
-const macro: PlanRequest = {
-  camera: { sensorWidth_mm: 36, sensorHeight_mm: 24, pixelsWide: 6000, rawSize_MB: 45 },
-  optics: { kind: 'lens', focalLength_mm: 100, fNumber: 8, pupilRatio: 1, magnification: 1 },
-  sharpness: { kind: 'coc', coc_mm: 0.03 },
-  diffraction: true,
-  wavelength_nm: 550,
-  subject: { kind: 'depth', depth_mm: 12 },
-  mover: { kind: 'rail', resolution_mm: 0.01 },
-  overlap: 0.3,
-  leadIn_slices: 1,
-  runOut_slices: 1,
-  timing: NO_TIMING,
-}
-
-const landscape: PlanRequest = {
-  ...macro,
-  optics: { kind: 'lens', focalLength_mm: 24, fNumber: 8, pupilRatio: 1 },
-  subject: { kind: 'range', near_mm: 500, far_mm: Infinity, from: 'lens' },
-  mover: { kind: 'ring' },
-  leadIn_slices: 0,
-  runOut_slices: 0,
-}
+import { apertureAdvice, blurThrough, checkTravel, dialAt, planCsv, planGcode, planSeries, railResolution_mm } from '.'
+import { landscape, macro } from './testRequests'
 
 describe('choosing an aperture', () => {
   const advice = apertureAdvice(macro, 2.8, 32)
@@ -92,8 +70,14 @@ describe('blur through the series', () => {
     expect(through.at(-1)!.frame).toBe(20)
   })
 
-  test('has no end to draw for a range', () => {
-    expect(blurThrough(planSeries(landscape), landscape)).toEqual([])
+  test('runs to infinity for a range, within the allowed blur, even in dioptres', () => {
+    const plan = planSeries(landscape)
+    const through = blurThrough(plan, landscape, 101)
+    expect(through.at(-1)!.depth_mm).toBe(Infinity)
+    expect(through[50].depth_mm).toBeCloseTo(2 * plan.frames[0].near_mm, 6)
+    // Each frame's diffraction is its own magnification's, a hair apart from the nearest frame's that the plan counts.
+    expect(Math.max(...through.map(({ blur_mm }) => blur_mm))).toBeLessThan(plan.coc_mm * 1.02)
+    expect(new Set(through.map(({ frame }) => frame)).size).toBe(plan.frameCount)
   })
 })
 

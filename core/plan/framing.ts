@@ -1,8 +1,12 @@
 import { imageDistance_mm, subjectDistance_mm } from '../optics'
 import type { LensOptics } from './request'
 
-/** Entrance pupil to the plane of focus, in mm: f (1/m + 1/P) (Ray, asymmetrical lenses). */
+/**
+ * Entrance pupil to the plane of focus, in mm: f (1/m + 1/P) (Ray, asymmetrical lenses). Behind an attachment the
+ * subject lies in the attachment's own front focal plane, f/m away.
+ */
 export function pupilDistance_mm(lens: LensOptics, magnification: number): number {
+  if (lens.attachment) return lens.focalLength_mm / magnification
   return lens.focalLength_mm * (1 / magnification + 1 / lens.pupilRatio)
 }
 
@@ -20,6 +24,11 @@ export function ringEdgeLoss_percent(focalLength_mm: number, nearFocus_mm: numbe
 }
 
 /** Front principal plane to the nearest part of the subject at magnification m, in mm (thin lens). */
-export function workingDistance_mm(focalLength_mm: number, magnification: number): number {
-  return subjectDistance_mm(focalLength_mm, magnification)
+export function workingDistance_mm(lens: LensOptics, magnification: number): number {
+  return subjectDistance_mm(effectiveFocalLength_mm(lens, magnification), magnification)
+}
+
+/** Focal length of the lens with its attachment, if it has one: 1/f + 1/f_c with f_c = f/m gives f / (1 + m), in mm. */
+export function effectiveFocalLength_mm({ focalLength_mm, attachment }: LensOptics, magnification: number): number {
+  return attachment ? focalLength_mm / (1 + magnification) : focalLength_mm
 }

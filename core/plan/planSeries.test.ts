@@ -1,29 +1,8 @@
 import fc from 'fast-check'
-import { MAX_FRAMES, NO_TIMING, planSeries, PlanError, type Plan, type PlanRequest } from '.'
+import { MAX_FRAMES, planSeries, PlanError, type Plan, type PlanRequest } from '.'
+import { landscape as field, macro } from './testRequests'
 
-const macro: PlanRequest = {
-  camera: { sensorWidth_mm: 36, sensorHeight_mm: 24, pixelsWide: 6000, rawSize_MB: 45 },
-  optics: { kind: 'lens', focalLength_mm: 100, fNumber: 8, pupilRatio: 1, magnification: 1 },
-  sharpness: { kind: 'coc', coc_mm: 0.03 },
-  diffraction: true,
-  wavelength_nm: 550,
-  subject: { kind: 'depth', depth_mm: 12 },
-  mover: { kind: 'rail', resolution_mm: 0.01 },
-  overlap: 0.3,
-  leadIn_slices: 1,
-  runOut_slices: 1,
-  timing: NO_TIMING,
-}
-
-const landscape: PlanRequest = {
-  ...macro,
-  optics: { kind: 'lens', focalLength_mm: 24, fNumber: 8, pupilRatio: 1 },
-  subject: { kind: 'range', near_mm: 500, far_mm: Infinity, from: 'lens' },
-  mover: { kind: 'ring' },
-  overlap: 0,
-  leadIn_slices: 0,
-  runOut_slices: 0,
-}
+const landscape: PlanRequest = { ...field, overlap: 0 }
 
 describe('a subject by depth', () => {
   const plan = planSeries(macro)

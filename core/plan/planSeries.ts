@@ -1,7 +1,7 @@
 import { fromSensor_mm, hyperfocal_mm, scaleDistance_mm, thirdStops } from '../optics'
-import { pupilDistance_mm, railEdgeLoss_percent, ringEdgeLoss_percent, workingDistance_mm } from './framing'
+import { effectiveFocalLength_mm, pupilDistance_mm, railEdgeLoss_percent, ringEdgeLoss_percent, workingDistance_mm } from './framing'
 import type { Plan, PlanNote, PlannedFrame } from './reply'
-import { PlanError, type DepthSubject, type LensOptics, type PlanRequest, type RangeSubject } from './request'
+import { frameTime_s, PlanError, type DepthSubject, type LensOptics, type PlanRequest, type RangeSubject } from './request'
 import { lensOptics, objectiveOptics, type SliceOptics } from './sharpness'
 import { nearMagnification, singleFrameVerdict } from './singleFrame'
 import { evenSlices, rangeSlices, roundStride_mm } from './slices'
@@ -39,7 +39,7 @@ function planDepth(request: PlanRequest, subject: DepthSubject): Plan {
   }))
   const lens: LensOptics = optics.kind === 'lens' ? optics : asLens(optics.designTube_mm / optics.designMagnification)
   const travel = frames.at(-1)!.travel_mm!
-  const distance = workingDistance_mm(lens.focalLength_mm, sharp.magnification)
+  const distance = workingDistance_mm(lens, sharp.magnification)
   return {
     ...common(request, sharp, frames),
     stride_mm: stride,
@@ -47,7 +47,7 @@ function planDepth(request: PlanRequest, subject: DepthSubject): Plan {
     edgeLoss_percent:
       mover.kind === 'rail'
         ? railEdgeLoss_percent(travel, pupilDistance_mm(lens, sharp.magnification))
-        : ringEdgeLoss_percent(lens.focalLength_mm, distance, distance + travel),
+        : ringEdgeLoss_percent(effectiveFocalLength_mm(lens, sharp.magnification), distance, distance + travel),
     workingDistance_mm: distance,
     notes: notes(request, sharp),
   }
@@ -83,7 +83,6 @@ function planRange(request: PlanRequest, asked: RangeSubject): Plan {
 }
 
 function common(request: PlanRequest, sharp: SliceOptics, frames: PlannedFrame[]) {
-  const { settle_s, exposure_s, write_s } = request.timing
   const { rawSize_MB } = request.camera
   return {
     coc_mm: sharp.coc_mm,
@@ -94,8 +93,8 @@ function common(request: PlanRequest, sharp: SliceOptics, frames: PlannedFrame[]
     frameCount: frames.length,
     frames,
     singleFrame: singleFrameVerdict(request),
-    duration_s: frames.length * (settle_s + exposure_s + write_s),
-    storage_MB: frames.length * rawSize_MB,
+    duration_s: frames.length * frameTime_s(request.timing),
+    storage_MB: frames.length * request.timing.exposuresPerFrame * rawSize_MB,
   }
 }
 

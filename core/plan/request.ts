@@ -30,6 +30,8 @@ export interface LensOptics {
   pupilRatio: number
   /** Image over object in the plane of focus; absent for a range subject. */
   magnification?: number
+  /** The magnification comes from a lens in front of this one set to infinity, so no light is lost to extension. */
+  attachment?: boolean
 }
 
 export interface ObjectiveOptics {
@@ -60,14 +62,27 @@ export interface RangeSubject {
 
 export type Mover = { kind: 'rail'; resolution_mm: number } | { kind: 'ring' }
 
-/** Seconds spent per frame, beside the moving itself. */
+/** Seconds spent per frame. */
 export interface Timing {
+  /** Moving and coming to rest. */
   settle_s: number
+  /** Mirror delay or self-timer. */
+  delay_s: number
   exposure_s: number
+  /** Captures that make up one frame: more than 1 where the sensor is shifted between them. */
+  exposuresPerFrame: number
+  /** Pause that is kept in any case, and what the flash needs for each exposure; the longer one counts. */
+  interval_s: number
+  recycling_s: number
   write_s: number
 }
 
-export const NO_TIMING: Timing = { settle_s: 0, exposure_s: 0, write_s: 0 }
+export const NO_TIMING: Timing = { settle_s: 0, delay_s: 0, exposure_s: 0, exposuresPerFrame: 1, interval_s: 0, recycling_s: 0, write_s: 0 }
+
+/** Seconds that one frame takes: settle + delay + exposures + max(interval, recycling) + write. */
+export function frameTime_s({ settle_s, delay_s, exposure_s, exposuresPerFrame, interval_s, recycling_s, write_s }: Timing): number {
+  return settle_s + delay_s + exposure_s * exposuresPerFrame + Math.max(interval_s, recycling_s * exposuresPerFrame) + write_s
+}
 
 /** A request that cannot be planned; `field` is the path of the value to change. */
 export class PlanError extends Error {

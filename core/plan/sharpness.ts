@@ -33,6 +33,11 @@ export function allowedBlur_mm(sharpness: Sharpness, camera: Camera): number {
   return cocFromPrint_mm(sharpness.width_mm, sharpness.viewingDistance_mm, camera.sensorWidth_mm)
 }
 
+/** Working f-number of a lens at magnification m; the marked one where an attachment gives the magnification. */
+export function workingFNumberOf({ fNumber, pupilRatio, attachment }: LensOptics, magnification: number): number {
+  return attachment ? fNumber : workingFNumber(fNumber, magnification, pupilRatio)
+}
+
 type Conditions = Pick<PlanRequest, 'sharpness' | 'camera' | 'diffraction' | 'wavelength_nm'>
 
 /**
@@ -42,7 +47,7 @@ type Conditions = Pick<PlanRequest, 'sharpness' | 'camera' | 'diffraction' | 'wa
 export function lensOptics(lens: LensOptics, magnification: number, conditions: Conditions): SliceOptics {
   const coc_mm = allowedBlur_mm(conditions.sharpness, conditions.camera)
   const wavelength_mm = conditions.wavelength_nm / 1e6
-  const working = workingFNumber(lens.fNumber, magnification, lens.pupilRatio)
+  const working = workingFNumberOf(lens, magnification)
   const diffraction_mm = conditions.diffraction ? diffractionBlur_mm(working, wavelength_mm) : 0
   const geometric = defocusAllowance_mm(coc_mm, diffraction_mm)
   const wave = conditions.diffraction ? 2 * wavelength_mm * working : 0

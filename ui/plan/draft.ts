@@ -1,4 +1,4 @@
-import { checkTravel, planSeries, type Plan, type PlanRequest } from '@/core/plan'
+import { checkTravel, NO_TIMING, planSeries, type Plan, type PlanRequest } from '@/core/plan'
 import { BENCH_RAIL, BODIES, LENSES } from '@/demo/kit'
 import { check, completePlanRequest, isForUser, planRequestSchema } from '@/schemas'
 
@@ -83,7 +83,7 @@ export function requestOf(draft: Draft): unknown {
     overlap: draft.overlap_percent === null ? NaN : draft.overlap_percent / 100,
     leadIn_slices: given(draft.leadIn_slices),
     runOut_slices: given(draft.runOut_slices),
-    timing: { settle_s: 2, exposure_s: 0.125, write_s: 1 },
+    timing: { ...NO_TIMING, settle_s: 2, exposure_s: 0.125, write_s: 1 },
   }
 }
 

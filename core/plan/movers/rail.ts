@@ -1,4 +1,4 @@
-import { PlanError } from './request'
+import { PlanError } from '../request'
 
 /** A manual rail: one turn of its screw, the marks on its dial, and its length. */
 export interface ManualRail {
