@@ -1,4 +1,5 @@
 import type { Plan, PlanRequest } from '@/core/plan'
+import type { PlanSheet } from '@/core/sheet'
 import type { FuseSettings } from './fuseSettings'
 
 /** What the routes answer, for the screens. Times are ISO 8601 in UTC. */
@@ -20,6 +21,8 @@ export interface ShootSummary {
 export interface ShootDetail extends Omit<ShootSummary, 'plan'> {
   scene: string
   planRequest: PlanRequest
+  /** What stood in the plan's fields, where it was planned on the screen. */
+  sheet: PlanSheet | null
   runs: RunDetail[]
   jobs: JobDetail[]
 }

@@ -50,7 +50,7 @@ const subject = Joi.alternatives().conditional('.kind', {
       then: Joi.object({
         kind: Joi.string(),
         near_mm: length('the nearest distance in mm').required(),
-        far_mm: length('the farthest distance in mm').allow(null).required(),
+        far_mm: length('the farthest distance in mm').allow(null, Infinity).required(),
         from: Joi.valid('lens', 'sensor').default('lens'),
       }),
       otherwise: Joi.object({ kind: Joi.valid('depth', 'range').required() }),
@@ -62,7 +62,10 @@ const mover = Joi.alternatives()
   .conditional('.kind', {
     is: 'rail',
     then: Joi.object({ kind: Joi.string(), resolution_mm: positive('the smallest step of the rail in mm').max(100).required() }),
-    otherwise: Joi.object({ kind: Joi.valid('rail', 'ring').required() }),
+    otherwise: Joi.object({
+      kind: Joi.valid('rail', 'ring').required(),
+      resolution_mm: positive('the smallest step of the focus drive in mm').max(100),
+    }),
   })
   .default({ kind: 'ring' })
 

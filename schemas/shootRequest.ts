@@ -1,13 +1,18 @@
 import Joi from 'joi'
 import type { PlanRequest } from '@/core/plan'
+import type { PlanSheet } from '@/core/sheet'
 import { SCENES } from '@/core/simulate'
 import { planRequestSchema } from './planRequest'
+import { planSheetSchema } from './planSheet'
 
 export interface ShootRequest {
   title: string
   subject: string
   scene: string
+  /** What the plan was computed from; it stands by itself, whatever becomes of the kit. */
   plan: PlanRequest
+  /** What stood in the fields; absent where the plan came from elsewhere. */
+  sheet?: PlanSheet
 }
 
 /** A shoot as the plan screen sends it. */
@@ -21,6 +26,7 @@ export const shootRequestSchema = Joi.object<ShootRequest>({
   subject: Joi.string().trim().allow('').max(300).default(''),
   scene: Joi.valid(...Object.keys(SCENES)).default('fossil'),
   plan: planRequestSchema,
+  sheet: planSheetSchema,
 })
 
 /** A folder on the server's machine to import frames from. */

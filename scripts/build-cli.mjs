@@ -6,7 +6,7 @@ const common = {
   platform: 'node',
   format: 'esm',
   target: 'node20',
-  external: ['sharp', 'better-sqlite3'],
+  external: ['sharp', 'better-sqlite3', 'pdfkit'],
   tsconfig: 'tsconfig.json',
   logLevel: 'warning',
 }

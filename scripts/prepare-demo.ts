@@ -7,8 +7,9 @@ import { openContext, simulationOf, type Context } from '@/server'
 async function prepareDemo(context: Context): Promise<void> {
   const { shoots, jobs } = context
   if ((await shoots.list()).length > 0) return
-  for (const { title, subject, scene, plan, done } of DEMO_SHOOTS) {
-    const shootId = await shoots.create(title, subject, scene, plan)
+  for (const { done, ...shoot } of DEMO_SHOOTS) {
+    const { plan, scene } = shoot
+    const shootId = await shoots.create(shoot)
     if (!done) continue
     const request = completePlanRequest(plan)
     const runId = await shoots.addRun(shootId, 'simulated')

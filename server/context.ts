@@ -2,6 +2,7 @@ import { mkdir, rm } from 'node:fs/promises'
 import { connect, type Database } from './database'
 import { readEnvironment, type Environment } from './environment'
 import { fuseJob, JobQueue, shootJob } from './jobs'
+import { KitStore } from './kit'
 import { PictureStore } from './pictures'
 import { Shoots } from './shoots'
 
@@ -12,6 +13,7 @@ export interface Context {
   store: PictureStore
   jobs: JobQueue
   shoots: Shoots
+  kit: KitStore
 }
 
 /** Opens a data folder: database, pictures and queue; interrupted jobs are marked and scratch is cleared. */
@@ -22,7 +24,7 @@ export async function openContext(environment: Environment = readEnvironment()):
   await rm(store.folders.incoming(), { recursive: true, force: true })
   const jobs = new JobQueue(db, { shoot: shootJob(environment, store), fuse: fuseJob(db, environment, store) })
   await jobs.recover()
-  return { environment, db, store, jobs, shoots: new Shoots(db) }
+  return { environment, db, store, jobs, shoots: new Shoots(db), kit: new KitStore(db) }
 }
 
 /** The bundler may load this module more than once; the process has one context all the same. */

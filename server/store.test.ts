@@ -2,7 +2,7 @@ import { mkdir, readdir, readFile, symlink, writeFile } from 'node:fs/promises'
 import path from 'node:path'
 import { Readable } from 'node:stream'
 import sharp from 'sharp'
-import { DEMO_SHOOTS } from '@/demo/scenario'
+import { GARDEN } from '@/demo/scenario'
 import { readEnvironment, simulationOf } from '.'
 import { readExif, safeName } from './pictures'
 import { demoShoot as demo, picture, TestServer } from './testServer'
@@ -118,8 +118,7 @@ describe('shoots', () => {
   })
 
   test('a plan to infinity survives the database', async () => {
-    const garden = DEMO_SHOOTS[0]
-    const shootId = await server.context.shoots.create(garden.title, '', garden.scene, garden.plan)
+    const shootId = await server.context.shoots.create(GARDEN)
     const [{ plan }] = await server.context.shoots.list()
     expect(plan!.frames.at(-1)!.far_mm).toBe(Infinity)
     expect((await server.context.shoots.detail(shootId)).planRequest.subject).toMatchObject({ far_mm: null })
@@ -131,7 +130,7 @@ describe('shoots', () => {
   })
 
   test('the simulated camera refuses a plan by distances', () => {
-    expect(() => simulationOf('fossil', DEMO_SHOOTS[0].plan, {} as never, 1)).toThrow('bring your own frames')
+    expect(() => simulationOf('fossil', GARDEN.plan, {} as never, 1)).toThrow('bring your own frames')
   })
 })
 

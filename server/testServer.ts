@@ -3,10 +3,10 @@ import { tmpdir } from 'node:os'
 import path from 'node:path'
 import { Readable } from 'node:stream'
 import sharp from 'sharp'
-import { DEMO_SHOOTS } from '@/demo/scenario'
+import { FOSSIL } from '@/demo/scenario'
 import { openContext, readEnvironment, type Context } from '.'
 
-export const demoShoot = DEMO_SHOOTS[2]
+export const demoShoot = FOSSIL
 
 /** A server on a data folder of its own, for one test. */
 export class TestServer {
@@ -37,7 +37,7 @@ export class TestServer {
   }
 
   newShoot(): Promise<number> {
-    return this.context.shoots.create(demoShoot.title, demoShoot.subject, demoShoot.scene, demoShoot.plan)
+    return this.context.shoots.create(demoShoot)
   }
 
   async newRun(): Promise<number> {

@@ -2,6 +2,7 @@
 
 import { QueryClient, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useEffect } from 'react'
+import type { Kit, KitItem, Shelf } from '@/core/kit'
 import type { JobDetail, ShootDetail, ShootRequest, ShootSummary } from '@/schemas'
 
 /** What a route refused, with the field to mend where there is one. */
@@ -34,6 +35,35 @@ export function createQueryClient(): QueryClient {
 export const useShoots = () => useQuery({ queryKey: ['shoots'], queryFn: () => fetchJson<ShootSummary[]>('/api/shoots') })
 
 export const useShoot = (id: number) => useQuery({ queryKey: ['shoot', id], queryFn: () => fetchJson<ShootDetail>(`/api/shoots/${id}`) })
+
+export const useKit = () => useQuery({ queryKey: ['kit'], queryFn: () => fetchJson<Kit>('/api/kit') })
+
+/** Adds an item to a shelf of the kit, or changes the one that was called `former`. */
+export function useSaveKitItem() {
+  const client = useQueryClient()
+  return useMutation({
+    mutationFn: ({ shelf, item, former }: { shelf: Shelf; item: KitItem; former?: string }) =>
+      send(`/api/kit/${shelf}${former === undefined ? '' : `?name=${encodeURIComponent(former)}`}`, 'PUT', item),
+    onSettled: () => client.invalidateQueries({ queryKey: ['kit'] }),
+  })
+}
+
+export function useRemoveKitItem() {
+  const client = useQueryClient()
+  return useMutation({
+    mutationFn: ({ shelf, name }: { shelf: Shelf; name: string }) => send(`/api/kit/${shelf}?name=${encodeURIComponent(name)}`, 'DELETE'),
+    onSettled: () => client.invalidateQueries({ queryKey: ['kit'] }),
+  })
+}
+
+/** Takes in an exported kit; answers how many items it held. */
+export function useTakeKit() {
+  const client = useQueryClient()
+  return useMutation({
+    mutationFn: async (kit: unknown) => (await send<{ taken: number }>('/api/kit', 'POST', kit)).taken,
+    onSettled: () => client.invalidateQueries({ queryKey: ['kit'] }),
+  })
+}
 
 /** Creates a shoot, or changes the plan of the one given. Answers its id. */
 export function useSaveShoot(id?: number) {

@@ -1,42 +1,10 @@
-import { planSeries } from '@/core/plan'
-import { DEMO_SHOOTS } from '@/demo/scenario'
-import { completePlanRequest } from '@/schemas'
-import { draftOf, NEW_DRAFT, planOf, requestOf, type Draft } from './plan/draft'
-import { oneFrameText, verdictOf } from './plan/verdict'
+import { NEW_SHEET, planSheet, withGear, type PlanSheet } from '@/core/sheet'
+import { STARTER_KIT as kit } from '@/core/kit'
+import { sideGeometry } from './plan/answer/sideView'
+import { rulerAcross_mm } from './plan/inputs/ruler'
+import { placeLabels } from './ribbon/labels'
 import { dioptreScale, evenScale } from './ribbon/scale'
-import { apertureText, dateText, durationText, lengthText, significant, storageText } from './units'
-
-describe('reading figures', () => {
-  test.each([
-    [0.01234, '12.3 µm'],
-    [0.62, '0.62 mm'],
-    [12.5, '12.5 mm'],
-    [2424, '2.42 m'],
-    [Infinity, '∞'],
-    [0, '0 mm'],
-  ])('length %d', (length_mm, text) => expect(lengthText(length_mm)).toBe(text))
-
-  test.each([
-    [48, '48 s'],
-    [190, '3 min 10 s'],
-    [180, '3 min'],
-    [3900, '1 h 5 min'],
-  ])('duration %d', (duration_s, text) => expect(durationText(duration_s)).toBe(text))
-
-  test('storage, apertures and dates', () => {
-    expect(storageText(945)).toBe('945 MB')
-    expect(storageText(2560)).toBe('2.56 GB')
-    expect(apertureText(5.6)).toBe('f/5.6')
-    expect(apertureText(16)).toBe('f/16')
-    expect(dateText('2026-05-11T09:30:00Z')).toBe('11 May 2026')
-  })
-
-  test('significant figures without exponents', () => {
-    expect(significant(0.000012345, 3)).toBe('0.0000123')
-    expect(significant(123456, 3)).toBe('123456')
-    expect(significant(0, 3)).toBe('0')
-  })
-})
+import { editText, readLength_mm } from './units/lengthEdit'
 
 describe('the ribbon’s scale', () => {
   test('is even in mm, with round ticks inside it', () => {
@@ -46,6 +14,12 @@ describe('the ribbon’s scale', () => {
     expect(x(6)).toBeCloseTo(450, 9)
     expect(ticks.length).toBeGreaterThan(4)
     for (const { at } of ticks) expect(at >= 0 && at <= 900).toBe(true)
+  })
+
+  test('has round ticks in inches too', () => {
+    const { x, ticks, unit } = evenScale(-2, 52, 900, 'inches')
+    expect(unit).toBe('inches')
+    expect(ticks.find(({ label }) => label === '1')!.at).toBeCloseTo(x(25.4), 9)
   })
 
   test('is even in dioptres to infinity, its labels apart', () => {
@@ -58,73 +32,123 @@ describe('the ribbon’s scale', () => {
   })
 })
 
-describe('a draft', () => {
-  const planned = (change: Partial<Draft>) => planOf({ ...NEW_DRAFT, ...change })
+test('labels keep apart and inside, in as few rows as that takes', () => {
+  const far = placeLabels(
+    [
+      { at: 100, text: 'gate' },
+      { at: 300, text: 'hill' },
+    ],
+    400,
+  )
+  expect(far.map(({ row }) => row)).toEqual([0, 0])
+  const close = placeLabels(
+    [
+      { at: 390, text: 'hill · 4' },
+      { at: 380, text: 'gate · 4' },
+      { at: 2, text: 'trough' },
+    ],
+    400,
+  )
+  expect(close[0].row).not.toBe(close[1].row)
+  for (const { at } of close) expect(at > 15 && at < 385).toBe(true)
+})
 
-  test('plans from its first values', () => {
-    expect(planned({})).toMatchObject({ plan: { magnification: 1 }, request: { subject: { kind: 'depth' } } })
-  })
+describe('lengths in fields', () => {
+  test.each([
+    [9, 'close', 'metric', '9'],
+    [550, 'far', 'metric', '0.55'],
+    [9.525, 'close', 'inches', '3/8″'],
+    [9, 'close', 'inches', '0.3543″'],
+    [2438.4, 'far', 'inches', '8′'],
+    [null, 'close', 'metric', ''],
+    [NaN, 'close', 'metric', ''],
+  ] as const)('%s %s %s stands as %j', (mm, scale, system, text) => expect(editText(mm, scale, system)).toBe(text))
 
   test.each([
-    ['magnification', null, 'optics.magnification'],
-    ['magnification', 0, 'optics.magnification'],
-    ['depth_mm', -3, 'subject.depth_mm'],
-    ['depth_mm', 1e9, 'subject.depth_mm'],
-    ['fNumber', null, 'optics.fNumber'],
-    ['overlap_percent', 120, 'overlap'],
-    ['overlap_percent', null, 'overlap'],
-    ['resolution_mm', 5, 'mover.resolution_mm'],
-  ] as const)('%s = %s is refused at its own field', (key, value, field) => {
-    const result = planned({ [key]: value })
-    if (key === 'depth_mm' && value === 1e9) expect(result).toMatchObject({ field: 'subject', error: expect.stringContaining('limit') })
-    else expect(result).toMatchObject({ field })
-  })
-
-  test('a range swapped or too near is said at its field', () => {
-    expect(planned({ kind: 'range', near_mm: 900, far_mm: 500 })).toMatchObject({ field: 'subject.far_mm' })
-    expect(planned({ kind: 'range', near_mm: 120 })).toMatchObject({ field: 'subject.near_mm' })
-  })
-
-  test.each(DEMO_SHOOTS.map((shoot) => [shoot.title, shoot] as const))('%s comes back from the database as it was planned', (_, shoot) => {
-    const stored = JSON.parse(JSON.stringify(shoot.plan))
-    const result = planOf(draftOf({ ...shoot, planRequest: stored }))
-    expect(result).toHaveProperty('plan')
-    if ('plan' in result) expect(result.plan.frames).toEqual(planSeries(completePlanRequest(stored)).frames)
-  })
-
-  test('a range has neither magnification nor rail', () => {
-    expect(requestOf({ ...NEW_DRAFT, kind: 'range' })).toMatchObject({
-      mover: { kind: 'ring' },
-      optics: expect.not.objectContaining({ magnification: 1 }),
-    })
+    ['12', 'close', 'metric', 12],
+    ['1.5', 'far', 'metric', 1500],
+    ['3 5/16', 'close', 'inches', 84.1375],
+    ['2', 'far', 'inches', 609.6],
+    ['40 cm', 'far', 'inches', 400],
+    ['', 'close', 'metric', null],
+    ['12 mm 3"', 'close', 'metric', NaN],
+  ] as const)('%j %s %s is read as %s mm', (text, scale, system, mm) => {
+    const read = readLength_mm(text, scale, system)
+    if (typeof mm === 'number' && mm > 0) expect(read).toBeCloseTo(mm, 9)
+    else expect(read).toBe(mm)
   })
 })
 
-describe('the verdict', () => {
-  const of = (change: Partial<Draft>) => {
-    const result = planOf({ ...NEW_DRAFT, ...change })
-    if (!('plan' in result)) throw new Error(result.error)
-    return verdictOf(result.plan, result.request)
+test('a ruler’s length across the frame follows from two marks, square or slanting', () => {
+  expect(
+    rulerAcross_mm(
+      [
+        { x: 0.2, y: 0.5 },
+        { x: 0.7, y: 0.5 },
+      ],
+      2 / 3,
+      10,
+    ),
+  ).toBeCloseTo(20, 9)
+  expect(
+    rulerAcross_mm(
+      [
+        { x: 0, y: 0 },
+        { x: 0.6, y: 0.8 },
+      ],
+      1,
+      10,
+    ),
+  ).toBeCloseTo(10, 9)
+  expect(
+    rulerAcross_mm(
+      [
+        { x: 0.4, y: 0.4 },
+        { x: 0.4, y: 0.4 },
+      ],
+      1,
+      10,
+    ),
+  ).toBeUndefined()
+})
+
+describe('the side view', () => {
+  const view = (change: Partial<PlanSheet> = {}) => {
+    const sheet = { ...withGear(NEW_SHEET, kit), ...change }
+    return sideGeometry(planSheet(sheet, kit), sheet)
   }
 
-  test('says frames, stride, time and storage', () => {
-    expect(of({})).toMatch(/^\d+ frames, 0\.\d+ mm apart, .*s, .*B$/)
+  test('puts the subject at four focal lengths from the sensor at life size, and ends behind it', () => {
+    const { subject, lens, end, slices, travel } = view()
+    expect(subject.from).toBeCloseTo(400, 6)
+    expect(subject.to - subject.from).toBeCloseTo(9, 9)
+    expect(lens.to).toBe(145)
+    expect(end).toBeGreaterThan(subject.to)
+    expect(slices[0].from).toBeLessThan(subject.from)
+    expect(travel).toBeGreaterThan(9)
   })
 
-  test('says when one frame is enough, margins or not', () => {
-    expect(of({ depth_mm: 0.1 })).toBe('One frame is enough')
-    expect(of({ kind: 'range', near_mm: 90_000, lens: 'Wide 24 mm', fNumber: 8 })).toBe('One frame is enough')
+  test('never draws the subject inside the lens, however the size is reached', () => {
+    for (const reach of ['extension', 'closeUp', 'reversed', 'faceToFace', 'objective'] as const) {
+      const { subject, lens, end } = view({ reach, lens: 'Short 50 mm', depth_mm: 0.4, rail: 'Motor rail' })
+      expect(subject.from).toBeGreaterThan(lens.to)
+      expect(Number.isFinite(end)).toBe(true)
+    }
   })
 
-  test('a range is moved by the ring', () => {
-    expect(of({ kind: 'range', lens: 'Wide 24 mm', fNumber: 8 })).toMatch(/^\d+ frames by the focus ring/)
-  })
-
-  test('names the aperture that would save the series, or says that none does', () => {
-    const result = planOf({ ...NEW_DRAFT, depth_mm: 0.5, blur_pixels: 6 })
-    if ('plan' in result) expect(oneFrameText(result.plan)).toMatch(/^One frame at f\//)
-    if ('plan' in result) expect(oneFrameText(result.plan, 2)).toContain('this lens ends at f/2')
-    const deep = planOf(NEW_DRAFT)
-    if ('plan' in deep) expect(oneFrameText(deep.plan)).toContain('does not hold')
+  test('cuts a landscape behind the last thing that matters', () => {
+    const { end, endless, targets, subject } = view({
+      kind: 'range',
+      lens: 'Wide 24 mm',
+      fNumber: 8,
+      targets: [
+        { name: 'gate', distance_mm: 9000 },
+        { name: 'hill', distance_mm: null },
+      ],
+    })
+    expect(endless).toBe(true)
+    expect(Number.isFinite(end)).toBe(true)
+    expect(subject.to).toBe(end)
+    expect(targets.filter(({ at }) => at < end).map(({ name }) => name)).toEqual(['gate'])
   })
 })

@@ -3,7 +3,7 @@ import { rm } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
 import path from 'node:path'
 import sharp from 'sharp'
-import { DEMO_SHOOTS } from '@/demo/scenario'
+import { FOSSIL as fossil, GARDEN as garden } from '@/demo/scenario'
 import { context } from '@/server'
 import * as frameRoute from './frames/[id]/[what]/route'
 import * as againRoute from './jobs/[id]/again/route'
@@ -28,7 +28,6 @@ afterAll(async () => {
   await rm(folder, { recursive: true })
 })
 
-const [garden, , fossil] = DEMO_SHOOTS
 const params = <T>(value: T) => ({ params: Promise.resolve(value) })
 const request = (body?: unknown) => new Request('http://here/', { method: 'POST', body: JSON.stringify(body) })
 const answer = async (response: Response) => ({ status: response.status, body: await response.json() })

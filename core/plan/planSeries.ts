@@ -22,11 +22,11 @@ function planDepth(request: PlanRequest, subject: DepthSubject): Plan {
   const sharp = optics.kind === 'lens' ? lensOptics(optics, optics.magnification!, request) : objectiveOptics(optics, request)
   const slice = sharp.depthOfField_mm
   const wanted = slice * (1 - request.overlap)
-  const stride = mover.kind === 'rail' ? roundStride_mm(wanted, mover.resolution_mm) : wanted
-  if (stride <= 0 && mover.kind === 'rail') {
+  const stride = mover.resolution_mm ? roundStride_mm(wanted, mover.resolution_mm) : wanted
+  if (stride <= 0) {
     throw new PlanError(
       'mover.resolution_mm',
-      `The rail moves ${mover.resolution_mm} mm at the least, and this plan needs ${wanted.toPrecision(2)} mm; stop down, allow more blur, or use a finer rail.`,
+      `The ${mover.kind === 'rail' ? 'rail' : 'focus drive'} moves ${mover.resolution_mm} mm at the least, and this plan needs ${wanted.toPrecision(2)} mm; stop down, allow more blur, or use a finer ${mover.kind === 'rail' ? 'rail' : 'drive'}.`,
     )
   }
   const slices = evenSlices(-request.leadIn_slices * stride, subject.depth_mm + request.runOut_slices * stride, slice, stride)

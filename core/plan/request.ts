@@ -60,7 +60,8 @@ export interface RangeSubject {
   from: 'lens' | 'sensor'
 }
 
-export type Mover = { kind: 'rail'; resolution_mm: number } | { kind: 'ring' }
+/** A ring has a resolution where it moves by whole steps of a drive. */
+export type Mover = { kind: 'rail'; resolution_mm: number } | { kind: 'ring'; resolution_mm?: number }
 
 /** Seconds spent per frame. */
 export interface Timing {

@@ -40,3 +40,17 @@ export function blurThrough(plan: Plan, request: PlanRequest, samples = 400): De
     return sharpest(depth_mm, (n) => totalBlur_mm(defocusBlur_mm(depth_mm - frames[n].position_mm!, magnification, workingFNumber), diffraction_mm))
   })
 }
+
+/**
+ * The same series as it comes out when every step is longer than planned, by the part `by` (0.2: a fifth): what the
+ * overlap is there for. By distances the steps are stretched in dioptres, towards the far end.
+ */
+export function withLongSteps(plan: Plan, by: number): Plan {
+  const [first] = plan.frames
+  const frames = plan.frames.map((frame) => {
+    if (frame.position_mm !== undefined) return { ...frame, position_mm: first.position_mm! + (frame.position_mm - first.position_mm!) * (1 + by) }
+    const stretched = 1 / first.focusDistance_mm! - (1 / first.focusDistance_mm! - 1 / frame.focusDistance_mm!) * (1 + by)
+    return { ...frame, focusDistance_mm: stretched > 0 ? 1 / stretched : Infinity }
+  })
+  return { ...plan, frames }
+}

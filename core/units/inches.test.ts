@@ -8,7 +8,9 @@ test.each([
   [12.7, '1/2″'],
   [-12.7, '−1/2″'],
   [0.1, '0″'],
-  [25.4 * 144.25, '144″'],
+  [25.4 * 67.5, '5′ 7 1/2″'],
+  [25.4 * 60, '5′'],
+  [25.4 * 144.25, '12′'],
   [Infinity, '∞'],
 ])('%d mm reads %s on a ruler', (length_mm, text) => expect(inchesText(length_mm)).toBe(text))
 

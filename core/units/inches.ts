@@ -4,20 +4,32 @@ export const MM_PER_INCH = 25.4
 const FINEST = 16
 
 /**
- * A length as a ruler in inches shows it, rounded to a sixteenth: `3 5/16″`, `0″`, `−1/2″`.
- * Lengths of ten feet and more are rounded to whole inches.
+ * A length as a ruler in inches shows it, rounded to a sixteenth: `3 5/16″`, `0″`, `−1/2″`. From a yard on in feet and
+ * inches, `5′ 7 1/2″`; lengths of ten feet and more are rounded to whole inches.
  */
 export function inchesText(length_mm: number): string {
   if (!Number.isFinite(length_mm)) return '∞'
   const sixteenths = Math.round((Math.abs(length_mm) / MM_PER_INCH) * FINEST)
   const sign = length_mm < 0 && sixteenths > 0 ? '−' : ''
+  if (sixteenths >= 120 * FINEST) return sign + feetText(Math.round(sixteenths / FINEST), 0)
   const whole = Math.floor(sixteenths / FINEST)
-  const rest = sixteenths % FINEST
-  if (rest === 0 || whole >= 120) return `${sign}${whole + (whole >= 120 && rest >= 8 ? 1 : 0)}″`
-  const divisor = greatestCommonDivisor(rest, FINEST)
-  const fraction = `${rest / divisor}/${FINEST / divisor}`
-  return whole > 0 ? `${sign}${whole} ${fraction}″` : `${sign}${fraction}″`
+  return sign + (whole >= 36 ? feetText(whole, sixteenths % FINEST) : mixed(whole, sixteenths % FINEST))
 }
+
+function feetText(whole: number, rest: number): string {
+  const inches = whole % 12
+  return `${Math.floor(whole / 12)}′${inches > 0 || rest > 0 ? ` ${mixed(inches, rest)}` : ''}`
+}
+
+/** Whole inches and sixteenths, reduced. */
+function mixed(whole: number, rest: number): string {
+  if (rest === 0) return `${whole}″`
+  const divisor = greatestCommonDivisor(rest, FINEST)
+  const fraction = `${rest / divisor}/${FINEST / divisor}″`
+  return whole > 0 ? `${whole} ${fraction}` : fraction
+}
+
+export type LengthUnit = 'mm' | 'm' | 'in' | 'ft'
 
 const UNITS_MM: Record<string, number> = {
   mm: 1,
@@ -36,7 +48,7 @@ const UNITS_MM: Record<string, number> = {
  * `bare` units.
  * @returns millimetres, or undefined where the text is no length or mixes metric with inches.
  */
-export function parseLength_mm(text: string, bare: 'mm' | 'in' = 'mm'): number | undefined {
+export function parseLength_mm(text: string, bare: LengthUnit = 'mm'): number | undefined {
   const parts = [
     ...text
       .trim()

@@ -1,1 +1,2 @@
-export { inchesText, MM_PER_INCH, parseLength_mm } from './inches'
+export { apertureText, dateText, durationText, exposureText, lengthText, placeText, significant, storageText, type UnitSystem } from './format'
+export { inchesText, MM_PER_INCH, parseLength_mm, type LengthUnit } from './inches'

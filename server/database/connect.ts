@@ -3,11 +3,12 @@ import path from 'node:path'
 import SQLite from 'better-sqlite3'
 import { Kysely, Migrator, SqliteDialect } from 'kysely'
 import * as shoots from './migrations/001-shoots'
+import * as kit from './migrations/002-kit'
 import type { Tables } from './tables'
 
 export type Database = Kysely<Tables>
 
-const MIGRATIONS = { '001-shoots': shoots }
+const MIGRATIONS = { '001-shoots': shoots, '002-kit': kit }
 
 /** Opens (and where needed creates and migrates) the database of a data folder. */
 export async function connect(dataFolder: string): Promise<Database> {

@@ -1,3 +1,4 @@
+import type { Shelf } from '@/core/kit'
 import type { JobKind, JobState } from '@/schemas'
 import type { Generated, Selectable } from 'kysely'
 
@@ -8,6 +9,7 @@ export interface Tables {
   frame: FrameTable
   job: JobTable
   render: RenderTable
+  kit_item: KitItemTable
 }
 
 interface ShootTable {
@@ -17,6 +19,8 @@ interface ShootTable {
   /** Name of the simulated scene that the stand-in camera sees. */
   scene: string
   plan_json: string
+  /** What stood in the plan's fields; null where the plan came from elsewhere. */
+  sheet_json: string | null
   created_at: string
 }
 
@@ -62,6 +66,13 @@ interface RenderTable {
   report_json: string
   bytes: number
   created_at: string
+}
+
+interface KitItemTable {
+  id: Generated<number>
+  shelf: Shelf
+  name: string
+  facts_json: string
 }
 
 export type Shoot = Selectable<ShootTable>

@@ -43,7 +43,7 @@ export async function colouredSourceMap(source: string, target: string, frameCou
 async function once(target: string, make: (part: string) => Promise<unknown>): Promise<string> {
   if (await exists(target)) return target
   await mkdir(path.dirname(target), { recursive: true })
-  const part = path.join(path.dirname(target), `.${randomUUID()}${path.extname(target)}`)
+  const part = path.join(/* turbopackIgnore: true */ path.dirname(target), `.${randomUUID()}${path.extname(target)}`)
   try {
     await make(part)
     await rename(part, target).catch(async (error: NodeJS.ErrnoException) => {

@@ -1,4 +1,5 @@
 import { planSeries, type Plan, type PlanRequest } from '@/core/plan'
+import type { PlanSheet } from '@/core/sheet'
 import {
   completePlanRequest,
   InputError,
@@ -7,6 +8,7 @@ import {
   type JobDetail,
   type RunDetail,
   type ShootDetail,
+  type ShootRequest,
   type ShootSummary,
 } from '@/schemas'
 import { now, type Database, type Job, type Run, type Shoot } from '../database'
@@ -20,20 +22,19 @@ export class Shoots {
     return Promise.all(shoots.map((shoot) => this.summary(shoot)))
   }
 
-  async create(title: string, subject: string, scene: string, plan: PlanRequest): Promise<number> {
+  async create({ title, subject, scene, plan, sheet }: ShootRequest): Promise<number> {
     const { id } = await this.db
       .insertInto('shoot')
-      .values({ title, subject, scene, plan_json: JSON.stringify(plan), created_at: now() })
+      .values({ title, subject, scene, plan_json: JSON.stringify(plan), sheet_json: sheet ? JSON.stringify(sheet) : null, created_at: now() })
       .returning('id')
       .executeTakeFirstOrThrow()
     return id
   }
 
-  async replan(shootId: number, change: { title: string; subject: string; scene: string; plan: PlanRequest }): Promise<void> {
-    const { title, subject, scene, plan } = change
+  async replan(shootId: number, { title, subject, scene, plan, sheet }: ShootRequest): Promise<void> {
     const { numUpdatedRows } = await this.db
       .updateTable('shoot')
-      .set({ title, subject, scene, plan_json: JSON.stringify(plan) })
+      .set({ title, subject, scene, plan_json: JSON.stringify(plan), sheet_json: sheet ? JSON.stringify(sheet) : null })
       .where('id', '=', shootId)
       .executeTakeFirst()
     if (Number(numUpdatedRows) === 0) throw missing()
@@ -48,6 +49,7 @@ export class Shoots {
       ...summary,
       scene: shoot.scene,
       planRequest: JSON.parse(shoot.plan_json) as PlanRequest,
+      sheet: shoot.sheet_json ? (JSON.parse(shoot.sheet_json) as PlanSheet) : null,
       runs: await Promise.all(runs.map((run) => this.run(run))),
       jobs: jobs.map(jobDetail),
     }

@@ -6,7 +6,7 @@ import type { ShootState, ShootSummary } from '@/schemas'
 import { depthCss, rampPlace } from '@/core/ramp'
 import { useShoots } from '../api'
 import { Shell } from '../shell'
-import { dateText, lengthText } from '../units'
+import { dateText, lengthText } from '@/core/units'
 import styles from './home.module.css'
 
 const STATES: Record<ShootState, { mark: string; label: string }> = {

@@ -1,96 +1,99 @@
 'use client'
 
-import { Alert, App, Button, Select } from 'antd'
+import { App, Button, Select, Skeleton } from 'antd'
+import Link from 'next/link'
 import { useRouter } from 'next/navigation'
-import { useMemo, useRef, useState } from 'react'
-import type { Plan, PlanRequest } from '@/core/plan'
-import { LENSES } from '@/demo/kit'
+import { useCallback, useState } from 'react'
+import type { Kit } from '@/core/kit'
+import { verdictOf } from '@/core/sheet'
 import { SCENES } from '@/core/simulate'
-import type { ShootDetail, ShootRequest } from '@/schemas'
-import { useSaveShoot } from '../api'
-import { DepthRibbon } from '../ribbon'
+import type { ShootDetail } from '@/schemas'
+import { RefusedError, useKit, useSaveShoot } from '../api'
 import { Shell, ShootHeader } from '../shell'
-import { draftOf, NEW_DRAFT, planOf, requestOf, type Draft } from './draft'
-import { PlanCharts } from './PlanCharts'
-import { PlanInputs } from './PlanInputs'
-import { PlanNumbers } from './PlanNumbers'
+import { useUnits } from '../units'
+import { Answer } from './answer'
+import { AroundInputs, KitInputs, LightInputs, MoverInputs, SharpnessInputs, SubjectInputs } from './inputs'
 import styles from './plan.module.css'
-import { Positions } from './Positions'
-import { oneFrameText, verdictOf } from './verdict'
+import { SheetProvider, usePlanSheet, type FieldError } from './usePlanSheet'
 
-/** Plans a new shoot, or changes the plan of `shoot`: verdict, ribbon and figures follow every keystroke. */
+/** Plans a new shoot, or changes the plan of `shoot`. */
 export function PlanScreen({ shoot }: { shoot?: ShootDetail }) {
-  const [draft, setDraft] = useState<Draft>(() => (shoot ? draftOf(shoot) : NEW_DRAFT))
-  const planned = useMemo(() => planOf(draft), [draft])
-  // While a field is being mended the last plan stays in view, marked as such.
-  const lastGood = useRef<{ plan: Plan; request: PlanRequest } | undefined>(undefined)
-  if ('plan' in planned) lastGood.current = planned
-  const shown = lastGood.current
-  const [refused, setRefused] = useState<{ field: string; error: string }>()
-  const error = 'error' in planned ? planned : refused
+  const { data: kit } = useKit()
+  return (
+    <Shell>
+      {shoot ? <ShootHeader shoot={shoot} step="plan" /> : <h1 className={styles.title}>Plan a shoot</h1>}
+      {kit ? <PlanForm key={shoot?.id} kit={kit} shoot={shoot} /> : <Skeleton active />}
+    </Shell>
+  )
+}
+
+function PlanForm({ kit, shoot }: { kit: Kit; shoot?: ShootDetail }) {
+  const [refused, setRefused] = useState<FieldError>()
+  const clear = useCallback(() => setRefused(undefined), [])
+  const state = usePlanSheet(kit, shoot, refused, clear)
+  const { shown, stale, words, changeWords } = state
+  const { system } = useUnits()
   const router = useRouter()
   const { message } = App.useApp()
   const save = useSaveShoot(shoot?.id)
 
-  const change = (part: Partial<Draft>) => {
-    setRefused(undefined)
-    setDraft((before) => ({ ...before, ...part }))
-  }
-  const submit = async () => {
-    if (!draft.title.trim()) return setRefused({ field: 'title', error: 'Give the shoot a title.' })
+  const keep = async (then: string) => {
+    if (!words.title.trim()) return setRefused({ field: 'title', error: 'Give the shoot a title.' })
+    if (!shown || stale) return
     try {
-      const body = { title: draft.title, subject: draft.subject, scene: draft.scene, plan: requestOf(draft) } as ShootRequest
-      router.push(`/shoots/${await save.mutateAsync(body)}/shoot`)
+      router.push(`/shoots/${await save.mutateAsync({ ...words, plan: shown.request, sheet: shown.sheet })}/${then}`)
     } catch (cause) {
+      if (cause instanceof RefusedError && cause.field === 'title') setRefused({ field: 'title', error: cause.message })
       message.error((cause as Error).message)
     }
   }
 
   return (
-    <Shell>
-      {shoot ? <ShootHeader shoot={shoot} step="plan" /> : <h1 className={styles.title}>Plan a shoot</h1>}
+    <SheetProvider value={state}>
       <div className={styles.columns}>
         <form
           className={styles.inputs}
           onSubmit={(event) => {
             event.preventDefault()
-            void submit()
+            void keep('shoot')
           }}
         >
-          <PlanInputs draft={draft} onChange={change} error={error} />
+          <SubjectInputs />
+          <KitInputs />
+          <SharpnessInputs />
+          <MoverInputs />
+          <LightInputs />
+          <AroundInputs />
           <fieldset>
             <legend>Stand-in camera sees</legend>
             <Select
               aria-label="Scene"
-              value={draft.scene}
-              onChange={(scene) => change({ scene })}
+              value={words.scene}
+              onChange={(scene) => changeWords({ scene })}
               options={Object.keys(SCENES).map((name) => ({ value: name, label: name }))}
               className={styles.wide}
             />
           </fieldset>
-          <Button type="primary" htmlType="submit" block disabled={'error' in planned} loading={save.isPending}>
-            {shoot ? 'Keep this plan' : 'Keep the plan and go to the shoot'}
-          </Button>
+          <div className={styles.keep}>
+            <Button type="primary" htmlType="submit" disabled={stale} loading={save.isPending}>
+              {shoot ? 'Keep this plan' : 'Keep the plan and go to the shoot'}
+            </Button>
+            <Button disabled={stale} onClick={() => void keep('card')}>
+              Keep it and print the run card
+            </Button>
+            {shoot && <Link href={`/shoots/${shoot.id}/card`}>Run card of the kept plan</Link>}
+          </div>
         </form>
-        <section className={styles.answer} aria-live="polite">
-          {'error' in planned && <Alert type="warning" title={planned.error} showIcon />}
-          {shown && (
-            <div className={'error' in planned ? styles.stale : undefined}>
-              <p className={styles.verdict} data-testid="verdict">
-                {verdictOf(shown.plan, shown.request)}
-              </p>
-              <p className={styles.quiet}>{oneFrameText(shown.plan, LENSES.find(({ name }) => name === draft.lens)?.smallestFNumber)}</p>
-              <DepthRibbon plan={shown.plan} request={shown.request} />
-              {shown.plan.notes.map(({ code, text }) => (
-                <Alert key={code} type="info" title={text} className={styles.note} />
-              ))}
-              <PlanNumbers plan={shown.plan} request={shown.request} />
-              <PlanCharts plan={shown.plan} request={shown.request} />
-              <Positions plan={shown.plan} request={shown.request} title={draft.title} />
-            </div>
-          )}
+        <section className={styles.answer} aria-live="polite" aria-label="The plan">
+          <Answer />
         </section>
       </div>
-    </Shell>
+      <div className={styles.foot}>
+        <span>{state.error ? state.error.error : shown && verdictOf(shown.plan, shown.request, shown.gear.lens, system).headline}</span>
+        <Button type="primary" disabled={stale} loading={save.isPending} onClick={() => void keep('shoot')}>
+          Keep
+        </Button>
+      </div>
+    </SheetProvider>
   )
 }

@@ -1,3 +1,2 @@
 export { PlanScreen } from './PlanScreen'
 export { useStoredPlan } from './useStoredPlan'
-export { verdictOf } from './verdict'

@@ -1,10 +1,12 @@
 'use client'
 
-import { useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react'
-import { fromSensor_mm } from '@/core/optics'
+import { useMemo, type KeyboardEvent, type MouseEvent } from 'react'
 import type { Plan, PlanRequest } from '@/core/plan'
 import { depthCss, rampPlace } from '@/core/ramp'
-import { dioptreScale, evenScale, type AxisScale } from './scale'
+import { useUnits } from '../units'
+import { axisOf, INSET, subjectEnds } from './axis'
+import { placeLabels } from './labels'
+import { useWidth } from './useWidth'
 import styles from './ribbon.module.css'
 
 interface Props {
@@ -17,29 +19,37 @@ interface Props {
   captured?: number
   /** How much each frame shows in the fused picture, in percent. */
   shares?: number[]
+  /** Named places that must be sharp. */
+  pins?: { name: string; at_mm: number; sharp: boolean }[]
   /** On the grey table instead of on paper. */
   dark?: boolean
 }
 
-const HEIGHT = { subject: 12, slices: 30, shares: 22, ruler: 24 }
-const INSET = 18
+const HEIGHT = { pin: 16, subject: 12, slices: 30, shares: 22, ruler: 24 }
 
 /** The depth ribbon: subject, slices, frames and what they gave, to scale along the optical axis, near to far. */
-export function DepthRibbon({ plan, request, selected, onSelect, captured = 0, shares, dark }: Props) {
+export function DepthRibbon({ plan, request, selected, onSelect, captured = 0, shares, pins = [], dark }: Props) {
   const [frame, width] = useWidth()
-  const axis = useMemo(() => axisOf(plan, request, Math.max(100, width - 2 * INSET)), [plan, request, width])
+  const { system } = useUnits()
+  const axis = useMemo(() => axisOf(plan, request, Math.max(100, width - 2 * INSET), system), [plan, request, width, system])
   const count = plan.frames.length
   const subject = subjectEnds(request)
-  const sliceTop = HEIGHT.subject + 4
+  const names = pins.map(({ name, at_mm, sharp }) => ({ at: axis.x(at_mm), text: sharp ? name : `${name}: not sharp` }))
+  const labels = placeLabels(names, width - 2 * INSET)
+  const top = pins.length > 0 ? 4 + HEIGHT.pin * (1 + Math.max(...labels.map(({ row }) => row))) : 0
+  const sliceTop = top + HEIGHT.subject + 4
   const sharesTop = sliceTop + HEIGHT.slices + 4
   const rulerTop = sharesTop + (shares ? HEIGHT.shares + 2 : 0)
-  const most = Math.max(1, ...(shares ?? []))
 
   const onKey = (event: KeyboardEvent) => {
     const step = { ArrowRight: 1, ArrowLeft: -1 }[event.key]
     if (!step || !onSelect) return
     event.preventDefault()
     onSelect(Math.min(count - 1, Math.max(0, (selected ?? (step > 0 ? -1 : count)) + step)))
+  }
+  const onPick = (event: MouseEvent<SVGSVGElement>) => {
+    const at = event.clientX - event.currentTarget.getBoundingClientRect().left - INSET
+    onSelect?.(nearestSlice(plan.frames, axis.x, at))
   }
 
   return (
@@ -49,6 +59,8 @@ export function DepthRibbon({ plan, request, selected, onSelect, captured = 0, s
         height={rulerTop + HEIGHT.ruler}
         tabIndex={onSelect ? 0 : undefined}
         onKeyDown={onKey}
+        onClick={onSelect && onPick}
+        className={onSelect && styles.pick}
         role="group"
         aria-label={`Depth ribbon: ${count} ${count === 1 ? 'slice' : 'slices'} from near to far`}
       >
@@ -57,36 +69,27 @@ export function DepthRibbon({ plan, request, selected, onSelect, captured = 0, s
             className={styles.subject}
             x={axis.x(subject.near)}
             width={Math.max(2, axis.x(subject.far) - axis.x(subject.near))}
-            y={2}
+            y={top + 2}
             height={HEIGHT.subject - 4}
           />
-          {plan.frames.map(({ near_mm, far_mm }, k) => {
-            const left = axis.x(near_mm)
-            const right = axis.x(far_mm)
-            // Two rows, so that the overlap of neighbours is seen.
-            const y = sliceTop + (k % 2) * (HEIGHT.slices / 3)
+          <Slices plan={plan} x={axis.x} top={sliceTop} captured={captured} selected={selected} />
+          {shares && <Shares plan={plan} x={axis.x} top={sharesTop} shares={shares} />}
+          {plan.frames.slice(0, captured).map(({ near_mm, far_mm }, k) => {
+            const at = (axis.x(near_mm) + axis.x(far_mm)) / 2
+            return <line key={k} className={styles.tick} x1={at} x2={at} y1={rulerTop - 3} y2={rulerTop + 4} />
+          })}
+          {names.map(({ at, text }, k) => {
+            const base = top - 6 - labels[k].row * HEIGHT.pin
             return (
-              <g key={k} onClick={onSelect && (() => onSelect(k))} className={onSelect && styles.pick} data-slice={k}>
-                <rect
-                  x={left}
-                  width={Math.max(1, right - left - (count > 60 ? 0 : 0.5))}
-                  y={y}
-                  height={(2 * HEIGHT.slices) / 3}
-                  fill={depthCss(rampPlace(k, count))}
-                  fillOpacity={captured > 0 && k >= captured ? 0.3 : 0.9}
-                  className={k === selected ? styles.chosen : styles.slice}
+              <g key={k}>
+                <path
+                  className={styles.pin}
+                  d={`M ${at} ${base + 3} V ${sliceTop + HEIGHT.slices}`}
+                  strokeDasharray={pins[k].sharp ? undefined : '2 3'}
                 />
-                {shares && (
-                  <rect
-                    x={(left + right) / 2 - 2.5}
-                    width={5}
-                    y={sharesTop + HEIGHT.shares * (1 - (shares[k] ?? 0) / most)}
-                    height={(HEIGHT.shares * (shares[k] ?? 0)) / most}
-                    fill={depthCss(rampPlace(k, count))}
-                  />
-                )}
-                {k < captured && <line className={styles.tick} x1={(left + right) / 2} x2={(left + right) / 2} y1={rulerTop - 3} y2={rulerTop + 4} />}
-                {onSelect && <rect x={left} width={Math.max(3, right - left)} y={0} height={rulerTop} fill="transparent" />}
+                <text className={styles.label} x={labels[k].at} y={base}>
+                  {text}
+                </text>
               </g>
             )
           })}
@@ -103,36 +106,63 @@ export function DepthRibbon({ plan, request, selected, onSelect, captured = 0, s
       </svg>
       <div className={styles.ends}>
         <span>near · camera side</span>
-        <span>{axis.unit === 'mm' ? 'mm from the near edge' : 'metres from the lens'}</span>
+        <span>
+          {axis.unit} {request.subject.kind === 'depth' ? 'from the near edge' : 'from the lens'}
+        </span>
         <span>far</span>
       </div>
     </div>
   )
 }
 
-/** Both ends of the subject in the coordinates of the slices: from the near edge, or from the lens. */
-function subjectEnds({ subject, optics }: PlanRequest): { near: number; far: number } {
-  if (subject.kind === 'depth') return { near: 0, far: subject.depth_mm }
-  if (subject.from === 'lens' || optics.kind !== 'lens') return { near: subject.near_mm, far: subject.far_mm }
-  return { near: fromSensor_mm(subject.near_mm, optics.focalLength_mm), far: fromSensor_mm(subject.far_mm, optics.focalLength_mm) }
+interface SlicesProps {
+  plan: Plan
+  x: (mm: number) => number
+  top: number
 }
 
-function axisOf({ frames }: Plan, request: PlanRequest, width: number): AxisScale {
-  const subject = subjectEnds(request)
-  const near = Math.min(subject.near, frames[0].near_mm)
-  const far = Math.max(subject.far, frames.at(-1)!.far_mm)
-  if (request.subject.kind === 'range') return dioptreScale(near, far, width)
-  const margin = (far - near) * 0.02
-  return evenScale(near - margin, far + margin, width)
+/** One band a slice, in two rows so that the overlap of neighbours is seen. */
+function Slices({ plan: { frames }, x, top, captured, selected }: SlicesProps & { captured: number; selected?: number }) {
+  const count = frames.length
+  const gap = count > 60 ? 0 : 0.5
+  return frames.map(({ near_mm, far_mm }, k) => {
+    const left = x(near_mm)
+    return (
+      <rect
+        key={k}
+        data-slice={k}
+        x={left}
+        width={Math.max(1, x(far_mm) - left - gap)}
+        y={top + (k % 2) * (HEIGHT.slices / 3)}
+        height={(2 * HEIGHT.slices) / 3}
+        fill={depthCss(rampPlace(k, count))}
+        fillOpacity={captured > 0 && k >= captured ? 0.3 : 0.9}
+        className={k === selected ? styles.chosen : count > 120 ? undefined : styles.slice}
+      />
+    )
+  })
 }
 
-function useWidth() {
-  const frame = useRef<HTMLDivElement>(null)
-  const [width, setWidth] = useState(900)
-  useEffect(() => {
-    const observer = new ResizeObserver(([entry]) => setWidth(entry.contentRect.width))
-    if (frame.current) observer.observe(frame.current)
-    return () => observer.disconnect()
-  }, [])
-  return [frame, width] as const
+/** How much of the fused picture each frame shows. */
+function Shares({ plan: { frames }, x, top, shares }: SlicesProps & { shares: number[] }) {
+  const most = Math.max(1, ...shares)
+  return frames.map(({ near_mm, far_mm }, k) => {
+    const height = (HEIGHT.shares * (shares[k] ?? 0)) / most
+    return (
+      <rect
+        key={k}
+        x={(x(near_mm) + x(far_mm)) / 2 - 2.5}
+        width={5}
+        y={top + HEIGHT.shares - height}
+        height={height}
+        fill={depthCss(rampPlace(k, frames.length))}
+      />
+    )
+  })
+}
+
+/** The slice whose middle is drawn nearest to a place. */
+function nearestSlice(frames: Plan['frames'], x: (mm: number) => number, at: number): number {
+  const away = frames.map(({ near_mm, far_mm }) => Math.abs((x(near_mm) + x(far_mm)) / 2 - at))
+  return away.indexOf(Math.min(...away))
 }

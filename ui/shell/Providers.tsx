@@ -6,6 +6,7 @@ import { App, ConfigProvider } from 'antd'
 import { useState, type ReactNode } from 'react'
 import { createQueryClient } from '../api'
 import { theme } from '../theme'
+import { UnitsProvider } from '../units'
 
 /** Theme, messages and server state for every screen. */
 export function Providers({ children }: { children: ReactNode }) {
@@ -14,7 +15,9 @@ export function Providers({ children }: { children: ReactNode }) {
     <AntdRegistry>
       <ConfigProvider theme={theme}>
         <QueryClientProvider client={client}>
-          <App>{children}</App>
+          <UnitsProvider>
+            <App>{children}</App>
+          </UnitsProvider>
         </QueryClientProvider>
       </ConfigProvider>
     </AntdRegistry>

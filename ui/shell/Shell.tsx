@@ -2,6 +2,7 @@
 
 import Link from 'next/link'
 import type { ReactNode } from 'react'
+import { UnitSwitch } from '../units'
 import styles from './shell.module.css'
 
 /** The frame of every screen: the name, the way home, and the screen. `dark` where pictures are judged. */
@@ -15,7 +16,11 @@ export function Shell({ children, dark }: { children: ReactNode; dark?: boolean 
         <nav>
           <Link href="/">Shoots</Link>
           <Link href="/shoots/new">Plan a shoot</Link>
+          <Link href="/kit">Kit</Link>
         </nav>
+        <div className={styles.units}>
+          <UnitSwitch />
+        </div>
       </header>
       <main className={styles.main}>{children}</main>
     </div>

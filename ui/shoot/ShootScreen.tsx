@@ -4,13 +4,15 @@ import { App, Button } from 'antd'
 import { useRouter } from 'next/navigation'
 import { useState } from 'react'
 import { depthCss, rampPlace } from '@/core/ramp'
+import { seriesText } from '@/core/sheet'
 import type { RunDetail, ShootDetail } from '@/schemas'
 import { send, useCommand } from '../api'
 import { JobProgress } from '../jobs'
-import { useStoredPlan, verdictOf } from '../plan'
+import { useStoredPlan } from '../plan'
 import { DepthRibbon } from '../ribbon'
 import { Shell, ShootHeader } from '../shell'
-import { significant } from '../units'
+import { useUnits } from '../units'
+import { significant } from '@/core/units'
 import { BringFrames } from './BringFrames'
 import styles from './shoot.module.css'
 
@@ -18,6 +20,7 @@ import styles from './shoot.module.css'
 export function ShootScreen({ shoot }: { shoot: ShootDetail }) {
   const { plan, request } = useStoredPlan(shoot)
   const { message } = App.useApp()
+  const { system } = useUnits()
   const [selected, setSelected] = useState<number>()
   const start = useCommand(shoot.id, () => send(`/api/shoots/${shoot.id}/shoot`, 'POST'))
   const [job] = shoot.jobs
@@ -28,7 +31,7 @@ export function ShootScreen({ shoot }: { shoot: ShootDetail }) {
   return (
     <Shell>
       <ShootHeader shoot={shoot} step="shoot" />
-      <p className={styles.verdict}>{verdictOf(plan, request)}</p>
+      <p className={styles.verdict}>{seriesText(plan, request, system)}</p>
       <DepthRibbon plan={plan} request={request} captured={followsPlan ? newest.frames.length : 0} selected={selected} onSelect={setSelected} />
       {job && <JobProgress job={job} shootId={shoot.id} />}
       <div className={styles.ways}>

@@ -1,1 +1,3 @@
-export * from './format'
+export { bareUnit, editText, readLength_mm, type LengthScale } from './lengthEdit'
+export { UnitSwitch } from './UnitSwitch'
+export { UnitsProvider, useUnits } from './UnitsProvider'

@@ -6,6 +6,8 @@ export interface RailMotion {
   settle_s: number
   /** How far the rail runs back before the first frame, so that every position is approached from one side. */
   backlash_mm: number
+  /** From the far end towards the camera: positions run below zero. */
+  farFirst?: boolean
 }
 
 /**
@@ -13,7 +15,7 @@ export interface RailMotion {
  * and a pause (M0) in which the frame is taken.
  * @throws PlanError for a plan by distances, which a rail does not shoot.
  */
-export function planGcode({ frames, hyperfocal_mm }: Plan, { feed_mmPerMin, settle_s, backlash_mm }: RailMotion): string {
+export function planGcode({ frames, hyperfocal_mm }: Plan, { feed_mmPerMin, settle_s, backlash_mm, farFirst = false }: RailMotion): string {
   if (hyperfocal_mm !== undefined)
     throw new PlanError('subject.kind', 'A plan by distances is focused with the ring; there is nothing for a rail to do.')
   const dwell = `G4 P${Number(settle_s.toFixed(3))}`
@@ -22,10 +24,11 @@ export function planGcode({ frames, hyperfocal_mm }: Plan, { feed_mmPerMin, sett
     'G90 (absolute positions)',
     'G92 X0 (the first frame is zero)',
     `F${feed_mmPerMin}`,
-    `G1 X${number(-backlash_mm)} (take up the backlash)`,
+    `G1 X${number(farFirst ? backlash_mm : -backlash_mm)} (take up the backlash)`,
   ]
-  for (const { index, travel_mm } of frames)
-    lines.push(`G1 X${number(travel_mm!)} (frame ${index} of ${frames.length})`, dwell, 'M0 (take the frame)')
+  const shots = farFirst ? [...frames].reverse() : frames
+  for (const { index, travel_mm } of shots)
+    lines.push(`G1 X${number(travel_mm! - shots[0].travel_mm!)} (frame ${index} of ${frames.length})`, dwell, 'M0 (take the frame)')
   return [...lines, 'M2', ''].join('\n')
 }
 

@@ -1,10 +1,32 @@
-/** A length for reading: µm below 0.1 mm, mm below 1 m, else metres; ∞ for no end. */
-export function lengthText(length_mm: number): string {
+import { inchesText, MM_PER_INCH } from './inches'
+
+/** The two ways in which lengths are read. */
+export type UnitSystem = 'metric' | 'inches'
+
+/**
+ * A length for reading. Metric: µm below 0.1 mm, mm below 1 m, else metres. Inches: decimals below one inch, fractions
+ * of a ruler beyond, feet from a yard on. ∞ for no end.
+ */
+export function lengthText(length_mm: number, system: UnitSystem = 'metric'): string {
   if (!Number.isFinite(length_mm)) return '∞'
   const size = Math.abs(length_mm)
   if (size !== 0 && size < 0.0995) return `${significant(length_mm * 1000, 3)} µm`
+  if (system === 'inches') return size < MM_PER_INCH ? `${signed((length_mm / MM_PER_INCH).toFixed(3))}″` : inchesText(length_mm)
   if (size < 1000) return `${significant(length_mm, 3)} mm`
   return `${significant(length_mm / 1000, 3)} m`
+}
+
+/** A place on an axis or a ruler, with the decimals that tell neighbours apart: `−0.27 mm`, `0.012″`. */
+export function placeText(length_mm: number, system: UnitSystem = 'metric'): string {
+  if (!Number.isFinite(length_mm)) return '∞'
+  if (system === 'inches') return `${signed((length_mm / MM_PER_INCH).toFixed(3))}″`
+  return `${signed(length_mm.toFixed(2))} mm`
+}
+
+/** Exposure times as cameras show them: `1/8 s`, `0.4 s`, `4.9 s`. */
+export function exposureText(exposure_s: number): string {
+  if (exposure_s >= 0.3) return `${significant(exposure_s, 2)} s`
+  return `1/${significant(1 / exposure_s, 2)} s`
 }
 
 /** Bytes given in MB, for reading. */
@@ -34,4 +56,8 @@ export function significant(value: number, digits: number): string {
   if (value === 0) return '0'
   const decimals = Math.max(0, digits - 1 - Math.floor(Math.log10(Math.abs(value))))
   return String(Number(value.toFixed(Math.min(decimals, 12))))
+}
+
+function signed(text: string): string {
+  return text.replace(/^-(?=0[.]?0*$)/, '').replace('-', '−')
 }

@@ -2,7 +2,7 @@
 
 import { Popover } from 'antd'
 import type { ReactNode } from 'react'
-import styles from './plan.module.css'
+import styles from './answer.module.css'
 
 export interface Reason {
   formula: string

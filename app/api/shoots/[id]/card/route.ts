@@ -1,0 +1,17 @@
+import { runCardOf } from '@/core/sheet'
+import { InputError, storedSheetPlan } from '@/schemas'
+import { cardPdf } from '@/server'
+import { idOf, respond } from '../../../respond'
+
+/** The run card of a kept plan as a PDF; `?units=inches` for inches. */
+export const GET = (request: Request, { params }: { params: Promise<{ id: string }> }) =>
+  respond(async ({ shoots, kit }) => {
+    const shoot = await shoots.detail(await idOf(params))
+    const stored = storedSheetPlan(shoot, await kit.all())
+    if ('error' in stored) throw new InputError(`${stored.error} Mend the plan, then print its card.`, stored.field)
+    const system = new URL(request.url).searchParams.get('units') === 'inches' ? 'inches' : 'metric'
+    const pdf = await cardPdf(runCardOf(stored, stored.sheet, shoot, system))
+    return new Response(new Uint8Array(pdf), {
+      headers: { 'content-type': 'application/pdf', 'content-disposition': `inline; filename="run-card-${shoot.id}.pdf"` },
+    })
+  })

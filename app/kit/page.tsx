@@ -1,0 +1,5 @@
+import { KitScreen } from '@/ui/kit'
+
+export default function Page() {
+  return <KitScreen />
+}

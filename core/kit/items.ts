@@ -1,0 +1,114 @@
+import type { StepCalibration } from '../plan'
+
+/** A camera body. Optional facts are absent where the body cannot do the thing. */
+export interface Body {
+  name: string
+  sensorWidth_mm: number
+  sensorHeight_mm: number
+  pixelsWide: number
+  rawSize_MB: number
+  /** Lens mount to sensor. */
+  register_mm: number
+  write_s: number
+  framesPerCharge: number
+  card_GB: number
+  /** Sensor shift: captures to a frame, and how many times finer the pixels of the frame are. */
+  shiftExposures?: number
+  shiftFiner?: number
+  /** The body's own focus bracketing: step numbers run from 1 to this, and so many frames at one go. */
+  bracketSteps?: number
+  bracketMost?: number
+}
+
+export interface Lens {
+  name: string
+  focalLength_mm: number
+  /** Exit over entrance pupil diameter; 1 where unknown. */
+  pupilRatio: number
+  widestFNumber: number
+  smallestFNumber: number
+  /** Where the lens itself is sharpest in the middle of the picture, if that is known. */
+  sharpestFNumber?: number
+  /** Nearest focus, from the sensor. */
+  nearest_mm: number
+  /** Largest magnification by itself. */
+  mostMagnification: number
+  /** Mount to front rim. */
+  length_mm: number
+}
+
+export type AttachmentKind = 'tube' | 'bellows' | 'closeUp' | 'reverser' | 'objective'
+
+/** What goes between body and lens, or before the lens; which facts count depends on the kind. */
+export interface Attachment {
+  name: string
+  kind: AttachmentKind
+  /** Tube, reverser: what it adds between body and lens. */
+  extension_mm?: number
+  /** Bellows: both ends of its travel. */
+  shortest_mm?: number
+  longest_mm?: number
+  /** Close-up lens. */
+  focalLength_mm?: number
+  /** Objective. */
+  designMagnification?: number
+  designTube_mm?: number
+  numericalAperture?: number
+  workingDistance_mm?: number
+}
+
+export type RailKind = 'dial' | 'ruler' | 'motor'
+
+/** A rail: turned by hand with marks on its dial, read by a ruler only, or driven by a motor. */
+export interface Rail {
+  name: string
+  kind: RailKind
+  length_mm: number
+  backlash_mm: number
+  settle_s: number
+  /** Dial, motor: travel of one turn of the screw. */
+  pitch_mm?: number
+  /** Dial. */
+  marksPerTurn?: number
+  /** Ruler: distance of its marks. */
+  division_mm?: number
+  /** Motor. */
+  stepsPerTurn?: number
+  microsteps?: number
+  feed_mmPerMin?: number
+}
+
+export type LightKind = 'daylight' | 'lamp' | 'flash'
+
+export interface Light {
+  name: string
+  kind: LightKind
+  /** Flash. */
+  recycling_s?: number
+  popsPerCharge?: number
+}
+
+/** A measured stride of a body's own bracketing. */
+export interface Calibration extends StepCalibration {
+  name: string
+  body: string
+}
+
+/** Everything a studio has. Names are unique on their shelf. */
+export interface Kit {
+  bodies: Body[]
+  lenses: Lens[]
+  attachments: Attachment[]
+  rails: Rail[]
+  lights: Light[]
+  calibrations: Calibration[]
+}
+
+export type Shelf = keyof Kit
+export type KitItem = Kit[Shelf][number]
+
+/** The smallest step of a rail, in mm of travel. */
+export function railStep_mm({ kind, pitch_mm, marksPerTurn, division_mm, stepsPerTurn, microsteps }: Rail): number {
+  if (kind === 'dial') return pitch_mm! / marksPerTurn!
+  return kind === 'ruler' ? division_mm! : pitch_mm! / (stepsPerTurn! * microsteps!)
+}

@@ -1,0 +1,112 @@
+import type { Rail } from '../kit'
+import { scaleDistance_mm } from '../optics'
+import { chainedParts, dialAt, effectiveFocalLength_mm, microstepsAt, serveTargets, type PlannedFrame, type PlanRequest } from '../plan'
+import { inchesText, lengthText, placeText, type UnitSystem } from '../units'
+import { targetsOf, type PlanSheet } from './sheet'
+import type { SheetPlan } from './sheetPlan'
+
+/** Every frame in shooting order, in the terms of what moves the focus. */
+export interface Positions {
+  columns: string[]
+  rows: { /** 1-based, near to far, as in the plan. */ index: number; cells: string[] }[]
+}
+
+type Column = { title: string; of: (frame: PlannedFrame, shot: number) => string }
+
+/** The positions of a planned sheet: where the mover goes, what is in focus and what it holds sharp. */
+export function positionsOf(planned: SheetPlan, sheet: PlanSheet, system: UnitSystem = 'metric'): Positions {
+  const { plan } = planned
+  const order = sheet.direction === 'far' ? [...plan.frames].reverse() : plan.frames
+  const columns = plan.hyperfocal_mm === undefined ? depthColumns(planned, sheet, order[0], system) : rangeColumns(planned, sheet, system)
+  return {
+    columns: columns.map(({ title }) => title),
+    rows: order.map((frame, shot) => ({ index: frame.index, cells: columns.map(({ of }) => of(frame, shot)) })),
+  }
+}
+
+function rangeColumns({ plan, request }: SheetPlan, sheet: PlanSheet, system: UnitSystem): Column[] {
+  const text = (mm: number) => lengthText(mm, system)
+  const served = serveTargets(plan, request, targetsOf(sheet))
+  const columns: Column[] = [
+    { title: 'Focus, on the lens scale', of: ({ scaleDistance_mm: mm }) => text(mm!) },
+    { title: 'from the lens', of: ({ focusDistance_mm: mm }) => text(mm!) },
+    { title: 'Sharp from', of: ({ near_mm }) => text(near_mm) },
+    { title: 'to', of: ({ far_mm }) => text(far_mm) },
+  ]
+  if (served.length > 0) {
+    columns.push({
+      title: 'Serves',
+      of: ({ index }) =>
+        served
+          .filter(({ frame, sharp }) => sharp && frame === index)
+          .map(({ name }) => name)
+          .join(', '),
+    })
+  }
+  return columns
+}
+
+function depthColumns({ request, gear: { rail, body }, plan, step }: SheetPlan, sheet: PlanSheet, first: PlannedFrame, system: UnitSystem): Column[] {
+  const place = (mm: number) => placeText(mm, system)
+  const travel = ({ travel_mm }: PlannedFrame) => travel_mm! - first.travel_mm!
+  const columns: Column[] = []
+  if (request.mover.kind === 'rail') columns.push(...railColumns(rail, travel, sheet.railStart_mm ?? 0, system))
+  else if (step) columns.push(partColumn(plan.frameCount, body.bracketMost ?? Infinity))
+  else {
+    const scale = lensScale(request, plan.workingDistance_mm)
+    if (scale) columns.push({ title: 'Focus, on the lens scale', of: ({ position_mm }) => lengthText(scale(position_mm!), system) })
+  }
+  return [
+    ...columns,
+    { title: 'Focus, from the near edge', of: ({ position_mm }) => place(position_mm!) },
+    { title: 'Sharp from', of: ({ near_mm }) => place(near_mm) },
+    { title: 'to', of: ({ far_mm }) => place(far_mm) },
+  ]
+}
+
+function railColumns(rail: Rail | undefined, travel: (frame: PlannedFrame) => number, start_mm: number, system: UnitSystem): Column[] {
+  const moved: Column = {
+    title: 'Rail, from the first frame',
+    of: (frame) => (system === 'inches' ? placeText(travel(frame), system) : `${plain(travel(frame).toFixed(3))} mm`),
+  }
+  if (rail?.kind === 'dial') {
+    const screw = { pitch_mm: rail.pitch_mm!, marksPerTurn: rail.marksPerTurn!, length_mm: rail.length_mm }
+    return [{ title: 'Dial', of: (frame) => dialText(Math.sign(travel(frame)), dialAt(Math.abs(travel(frame)), screw)) }, moved]
+  }
+  if (rail?.kind === 'motor') {
+    const motor = { pitch_mm: rail.pitch_mm!, stepsPerTurn: rail.stepsPerTurn!, microsteps: rail.microsteps!, length_mm: rail.length_mm }
+    return [moved, { title: 'Microsteps', of: (frame) => plain(String(microstepsAt(travel(frame), motor))) }]
+  }
+  if (rail?.kind === 'ruler') {
+    const reading = (frame: PlannedFrame) => start_mm + travel(frame)
+    return [{ title: 'Ruler', of: (frame) => (system === 'inches' ? inchesText(reading(frame)) : placeText(reading(frame))) }]
+  }
+  return [moved]
+}
+
+/** Where a body's bracketing is chained, which part a frame belongs to; a part begins on the last frame of the one before. */
+function partColumn(frameCount: number, most: number): Column {
+  const parts = chainedParts(frameCount, most)
+  return {
+    title: parts.length > 1 ? 'Part and frame' : 'Frame of the bracketing',
+    of: (_, shot) => {
+      let part = 0
+      let before = 0
+      while (shot - before >= parts[part] && part < parts.length - 1) before += parts[part++] - 1
+      return parts.length > 1 ? `part ${part + 1}, ${shot - before + 1}` : String(shot + 1)
+    },
+  }
+}
+
+/** What the lens's own scale shows for a plane of the subject; nothing where tubes or attachments make it meaningless. */
+function lensScale({ optics }: PlanRequest, workingDistance_mm: number): ((position_mm: number) => number) | undefined {
+  if (optics.kind !== 'lens' || optics.attachment) return undefined
+  const f = effectiveFocalLength_mm(optics, optics.magnification!)
+  return (position_mm) => scaleDistance_mm(workingDistance_mm + position_mm, f)
+}
+
+function dialText(sign: number, { turns, marks }: { turns: number; marks: number }): string {
+  return `${sign < 0 ? 'back ' : ''}turn ${turns}, mark ${marks}`
+}
+
+const plain = (text: string) => text.replace('-', '−')

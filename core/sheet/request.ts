@@ -1,0 +1,162 @@
+import type { Kit } from '../kit'
+import {
+  opticsBy,
+  PlanError,
+  seriesLight,
+  type Camera,
+  type LensOptics,
+  type Mover,
+  type Optics,
+  type PlanRequest,
+  type Reach,
+  type Sharpness,
+  type Timing,
+} from '../plan'
+import { gearOf, railStepOf, type Gear } from './gear'
+import type { Given, PlanSheet } from './sheet'
+
+/**
+ * The plan request that a sheet amounts to with this kit.
+ * @throws PlanError with the sheet's key as its field, saying what to give there.
+ */
+export function requestOf(sheet: PlanSheet, kit: Kit): PlanRequest {
+  const gear = gearOf(sheet, kit)
+  const camera = cameraOf(sheet, gear)
+  const optics = opticsOf(sheet, gear, camera)
+  return {
+    camera,
+    optics,
+    sharpness: sharpnessOf(sheet),
+    diffraction: sheet.diffraction,
+    wavelength_nm: above(sheet.wavelength_nm, 'wavelength_nm', 'the wavelength in nm'),
+    subject: subjectOf(sheet),
+    mover: moverOf(sheet, gear),
+    overlap: within(sheet.overlap_percent, 0, 95, 'overlap_percent', 'the overlap in percent, 0 to 95') / 100,
+    leadIn_slices: within(sheet.leadIn_slices, 0, 20, 'leadIn_slices', 'a lead-in of 0 to 20 slices'),
+    runOut_slices: within(sheet.runOut_slices, 0, 20, 'runOut_slices', 'a run-out of 0 to 20 slices'),
+    timing: timingOf(sheet, gear, optics),
+  }
+}
+
+/** How the sheet reaches its magnification, with its figures checked. */
+export function reachOf(sheet: PlanSheet, { body }: Pick<Gear, 'body'>): Reach {
+  switch (sheet.reach) {
+    case 'lens':
+      return { kind: 'lens', magnification: above(sheet.magnification, 'magnification', 'the magnification, 1 for life size') }
+    case 'extension':
+      return {
+        kind: 'extension',
+        base: atLeastZero(sheet.baseMagnification, 'baseMagnification', 'the magnification of the lens by itself, 0 at infinity'),
+        extension_mm: above(sheet.extension_mm, 'extension_mm', 'the extension in mm'),
+      }
+    case 'closeUp':
+      return {
+        kind: 'closeUp',
+        closeUpFocalLength_mm: above(sheet.closeUpFocalLength_mm, 'closeUpFocalLength_mm', 'the close-up lens’s focal length'),
+      }
+    case 'reversed':
+      return {
+        kind: 'reversed',
+        register_mm: body.register_mm,
+        extension_mm: atLeastZero(sheet.extension_mm, 'extension_mm', 'the extension in mm, 0 for none'),
+      }
+    case 'faceToFace':
+      return {
+        kind: 'faceToFace',
+        frontFocalLength_mm: above(sheet.frontFocalLength_mm, 'frontFocalLength_mm', 'the front lens’s focal length'),
+        frontFNumber: above(sheet.frontFNumber, 'frontFNumber', 'the front lens’s f-number'),
+      }
+    case 'objective':
+      return {
+        kind: 'objective',
+        designMagnification: above(sheet.designMagnification, 'designMagnification', 'the magnification engraved on the objective'),
+        designTube_mm: above(sheet.designTube_mm, 'designTube_mm', 'the tube length the objective is made for'),
+        tube_mm: above(sheet.tube_mm, 'tube_mm', 'the focal length of the tube lens in use'),
+        numericalAperture: within(sheet.numericalAperture, 0.001, 0.99, 'numericalAperture', 'the numerical aperture, below 1 in air'),
+      }
+    case 'ruler':
+      return { kind: 'ruler', acrossFrame_mm: above(sheet.acrossFrame_mm, 'acrossFrame_mm', 'how much of a ruler fills the frame’s width') }
+    case 'distance':
+      return { kind: 'distance', distance_mm: above(sheet.distance_mm, 'distance_mm', 'the distance to the subject’s near edge') }
+  }
+}
+
+function cameraOf({ sensorShift }: PlanSheet, { body }: Gear): Camera {
+  const { sensorWidth_mm, sensorHeight_mm, pixelsWide, rawSize_MB, shiftFiner, shiftExposures, name } = body
+  if (sensorShift && !shiftExposures) throw new PlanError('sensorShift', `${name} does not shift its sensor; switch it off or choose another body.`)
+  return { sensorWidth_mm, sensorHeight_mm, pixelsWide: Math.round(pixelsWide * (sensorShift ? (shiftFiner ?? 1) : 1)), rawSize_MB }
+}
+
+function opticsOf(sheet: PlanSheet, gear: Gear, camera: Camera): Optics {
+  const { focalLength_mm, pupilRatio } = gear.lens
+  if (sheet.kind === 'depth' && sheet.reach === 'objective')
+    return opticsBy(reachOf(sheet, gear), { ...gear.lens, fNumber: 1 }, camera.sensorWidth_mm)
+  const lens = { focalLength_mm, pupilRatio, fNumber: above(sheet.fNumber, 'fNumber', 'the f-number set on the lens') }
+  return sheet.kind === 'range' ? { kind: 'lens', ...lens } : opticsBy(reachOf(sheet, gear), lens, camera.sensorWidth_mm)
+}
+
+function sharpnessOf(sheet: PlanSheet): Sharpness {
+  if (sheet.criterion === 'pixels') return { kind: 'pixels', count: above(sheet.blur_pixels, 'blur_pixels', 'the allowed blur in pixels') }
+  if (sheet.criterion === 'coc') return { kind: 'coc', coc_mm: above(sheet.coc_mm, 'coc_mm', 'the circle of confusion in mm') }
+  return {
+    kind: 'print',
+    width_mm: above(sheet.printWidth_mm, 'printWidth_mm', 'the print’s width'),
+    viewingDistance_mm: above(sheet.viewingDistance_mm, 'viewingDistance_mm', 'the viewing distance'),
+  }
+}
+
+function subjectOf(sheet: PlanSheet): PlanRequest['subject'] {
+  if (sheet.kind === 'depth') return { kind: 'depth', depth_mm: above(sheet.depth_mm, 'depth_mm', 'the subject’s depth') }
+  const near_mm = above(sheet.near_mm, 'near_mm', 'the distance of the nearest point')
+  const far_mm =
+    sheet.far_mm === null ? Infinity : above(sheet.far_mm, 'far_mm', 'the distance of the farthest point, or leave it empty for infinity')
+  return { kind: 'range', near_mm, far_mm, from: sheet.from }
+}
+
+function moverOf(sheet: PlanSheet, gear: Gear): Mover {
+  if (sheet.kind === 'range' || sheet.mover !== 'rail') return { kind: 'ring' }
+  return { kind: 'rail', resolution_mm: above(railStepOf(sheet, gear), 'resolution_mm', 'the smallest step of the rail in mm') }
+}
+
+function timingOf(sheet: PlanSheet, { body, light, rail }: Gear, optics: Optics): Timing {
+  return {
+    settle_s: sheet.settle_s === null ? (rail?.settle_s ?? 2) : atLeastZero(sheet.settle_s, 'settle_s', 'the settling time in seconds, 0 for none'),
+    delay_s: atLeastZero(sheet.delay_s, 'delay_s', 'the delay in seconds, 0 for none'),
+    exposure_s: seriesLight(lightSettingsOf(sheet), meteredLens(optics)).exposure_s,
+    exposuresPerFrame: sheet.sensorShift ? (body.shiftExposures ?? 1) : 1,
+    interval_s: atLeastZero(sheet.interval_s, 'interval_s', 'the interval in seconds, 0 for none'),
+    recycling_s: light.kind === 'flash' ? (light.recycling_s ?? 0) : 0,
+    write_s: body.write_s,
+  }
+}
+
+/** The sheet's settings of light, checked. */
+export function lightSettingsOf(sheet: PlanSheet) {
+  return {
+    testExposure_s: above(sheet.testExposure_s, 'testExposure_s', 'the exposure time of the test frame, such as 1/8 s'),
+    filter_stops: within(sheet.filter_stops, 0, 30, 'filter_stops', 'the filter in stops, 0 for none'),
+    polariser_stops: within(sheet.polariser_stops, 0, 4, 'polariser_stops', 'what the polariser takes in stops, 0 for none'),
+    handMetered: sheet.handMetered,
+    headroom_stops: within(sheet.headroom_stops, 0, 5, 'headroom_stops', 'the headroom in stops, 0 for none'),
+  }
+}
+
+/** What the light calculation needs of the optics; an objective is metered through, so nothing is lost beyond that. */
+export function meteredLens(optics: Optics): Pick<LensOptics, 'fNumber' | 'pupilRatio' | 'attachment'> & { magnification: number } {
+  if (optics.kind === 'objective') return { fNumber: 1 / (2 * optics.numericalAperture), magnification: 0, pupilRatio: 1, attachment: true }
+  return { ...optics, magnification: optics.magnification ?? 0 }
+}
+
+function above(value: Given, field: string, what: string): number {
+  if (value === null || !(value > 0) || !Number.isFinite(value)) throw new PlanError(field, `Give ${what}: a number above 0.`)
+  return value
+}
+
+function atLeastZero(value: Given, field: string, what: string): number {
+  return within(value, 0, 86_400, field, what)
+}
+
+function within(value: Given, least: number, most: number, field: string, what: string): number {
+  if (value === null || !(value >= least && value <= most)) throw new PlanError(field, `Give ${what}.`)
+  return value
+}

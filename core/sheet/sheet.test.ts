@@ -1,0 +1,211 @@
+import { STARTER_KIT as kit } from '../kit'
+import { comparePlans, NEW_SHEET, planSheet, positionsOf, requestOf, runCardOf, verdictOf, withGear, type PlanSheet } from '.'
+
+const filled = (change: Partial<PlanSheet> = {}): PlanSheet => ({ ...withGear(NEW_SHEET, kit), ...change })
+const planned = (change: Partial<PlanSheet> = {}) => planSheet(filled(change), kit)
+const garden: Partial<PlanSheet> = { kind: 'range', lens: 'Wide 24 mm', fNumber: 8, leadIn_slices: 0, runOut_slices: 0 }
+
+/** The field that a sheet is refused at, and the sentence. */
+function refused(change: Partial<PlanSheet>): { field: string; message: string } | undefined {
+  try {
+    planSheet(filled(change), kit)
+  } catch (error) {
+    const { field, message } = error as Error & { field: string }
+    return { field, message }
+  }
+  return undefined
+}
+
+describe('a new sheet', () => {
+  test('takes the first of everything from the kit and can be planned at once', () => {
+    const sheet = withGear(NEW_SHEET, kit)
+    expect([sheet.body, sheet.lens, sheet.light, sheet.rail]).toEqual([kit.bodies[0].name, 'Macro 100 mm', 'Daylight', 'Bench rail'])
+    expect(planned().plan.frameCount).toBeGreaterThan(10)
+  })
+
+  test('asks of the rail and the body what the kit says', () => {
+    const { mover, timing, camera } = requestOf(filled(), kit)
+    expect(mover).toEqual({ kind: 'rail', resolution_mm: 0.01 })
+    expect(timing).toMatchObject({ settle_s: 2, write_s: 1, recycling_s: 0, exposuresPerFrame: 1 })
+    expect(camera.pixelsWide).toBe(6000)
+  })
+
+  test('a flash brings its recycling, sensor shift its captures and finer pixels', () => {
+    const { timing, camera } = requestOf(filled({ body: kit.bodies[1].name, sensorShift: true, light: 'Studio flash' }), kit)
+    expect(timing).toMatchObject({ recycling_s: 1.5, exposuresPerFrame: 4 })
+    expect(camera.pixelsWide).toBe(16400)
+  })
+
+  test('filters lengthen the exposure that the time is counted with', () =>
+    expect(requestOf(filled({ testExposure_s: 1 / 13, filter_stops: 6 }), kit).timing.exposure_s).toBeCloseTo(4.923, 3))
+})
+
+describe('ways to a size in the picture', () => {
+  test.each<[Partial<PlanSheet>, number]>([
+    [{ reach: 'lens', magnification: 0.5 }, 0.5],
+    [{ reach: 'extension', lens: 'Macro 60 mm', extension_mm: 60, baseMagnification: 1 }, 2],
+    [{ reach: 'closeUp', closeUpFocalLength_mm: 200 }, 0.5],
+    [{ reach: 'reversed', lens: 'Short 50 mm', extension_mm: 30 }, 1],
+    [{ reach: 'faceToFace', frontFocalLength_mm: 50 }, 2],
+    [{ reach: 'objective', designMagnification: 10, numericalAperture: 0.25, designTube_mm: 200, tube_mm: 100, depth_mm: 0.5 }, 5],
+    [{ reach: 'ruler', acrossFrame_mm: 72 }, 0.5],
+    [{ reach: 'distance', distance_mm: 600 }, 0.2],
+  ])('%j', (change, magnification) => expect(planned({ ...change, rail: 'Motor rail' }).plan.magnification).toBeCloseTo(magnification, 9))
+})
+
+describe('what cannot be is said at its field', () => {
+  test.each<[Partial<PlanSheet>, string, string]>([
+    [{ depth_mm: null }, 'depth_mm', 'Give the subject’s depth'],
+    [{ depth_mm: -3 }, 'depth_mm', 'a number above 0'],
+    [{ depth_mm: NaN }, 'depth_mm', 'a number above 0'],
+    [{ depth_mm: 1e9 }, 'depth_mm', 'the limit is 2000'],
+    [{ magnification: 0 }, 'magnification', '1 for life size'],
+    [{ magnification: 1.4 }, 'magnification', 'reaches 1 : 1 by itself'],
+    [{ fNumber: 2 }, 'fNumber', 'f/2.8 to f/32'],
+    [{ overlap_percent: 120 }, 'overlap_percent', '0 to 95'],
+    [{ leadIn_slices: null }, 'leadIn_slices', 'lead-in'],
+    [{ depth_mm: 160 }, 'rail', 'the rail has 100 mm'],
+    [{ rail: 'Field rail, ruler only', magnification: 1 }, 'rail', 'The rail moves 1 mm at the least'],
+    [{ rail: 'other', resolution_mm: 0 }, 'resolution_mm', 'smallest step'],
+    [{ reach: 'distance', distance_mm: 150 }, 'distance_mm', 'reaches 1 : 1 by itself, at 200 mm'],
+    [{ sensorShift: true }, 'sensorShift', 'does not shift its sensor'],
+    [{ lens: 'Lent 300 mm' }, 'lens', 'no “Lent 300 mm” any more'],
+    [{ testExposure_s: NaN }, 'testExposure_s', '1/8 s'],
+    [{ criterion: 'print', printWidth_mm: null }, 'printWidth_mm', 'print’s width'],
+    [{ mover: 'bracketing', body: 'Body B, 45 MP full frame' }, 'mover', 'no focus bracketing'],
+    [{ mover: 'bracketing', reach: 'objective', depth_mm: 0.4 }, 'mover', 'no focus drive'],
+    [{ ...garden, near_mm: 900, far_mm: 500 }, 'far_mm', 'swap the two'],
+    [{ ...garden, near_mm: 180 }, 'near_mm', 'focuses no nearer than 240 mm'],
+    [{ ...garden, near_mm: 60 }, 'near_mm', 'forms no picture'],
+  ])('%j', (change, field, words) => {
+    expect(refused(change)).toMatchObject({ field, message: expect.stringContaining(words) })
+    expect(refused(change)!.message).not.toContain('\n')
+  })
+})
+
+describe('the body’s own bracketing', () => {
+  test('moves by whole step numbers where the calibration is known, never farther than the stride', () => {
+    const free = planned({ mover: 'ring', magnification: 0.5, fNumber: 8 })
+    const { plan, step } = planned({ mover: 'bracketing', magnification: 0.5, fNumber: 8 })
+    expect(step).toMatchObject({ calibrated: true })
+    expect(plan.stride_mm).toBeCloseTo(step!.stride_mm!, 9)
+    expect(plan.stride_mm).toBeLessThanOrEqual(free.plan.stride_mm + 1e-9)
+    expect(plan.overlap).toBeGreaterThanOrEqual(0.3)
+  })
+
+  test('says that a suggestion is one where nothing was measured', () =>
+    expect(planned({ mover: 'bracketing', magnification: 0.25 }).step).toMatchObject({
+      calibrated: false,
+      text: expect.stringContaining('not a measurement'),
+    }))
+
+  test('numbers the parts where the body must be started again', () => {
+    const sheet = filled({ mover: 'bracketing', magnification: 0.25 })
+    const short = { ...kit, bodies: [{ ...kit.bodies[0], bracketMost: 10 }] }
+    const { rows, columns } = positionsOf(planSheet({ ...sheet, depth_mm: 200 }, short), sheet)
+    expect(columns[0]).toBe('Part and frame')
+    expect(rows.slice(8, 12).map(({ cells: [part] }) => part)).toEqual(['part 1, 9', 'part 1, 10', 'part 2, 2', 'part 2, 3'])
+  })
+})
+
+describe('positions', () => {
+  test('of a dial, from the end that is shot first', () => {
+    const near = positionsOf(planned(), filled())
+    expect(near.columns[0]).toBe('Dial')
+    expect(near.rows[0]).toMatchObject({ index: 1, cells: expect.arrayContaining(['turn 0, mark 0']) })
+    const sheet = filled({ direction: 'far' })
+    const far = positionsOf(planned({ direction: 'far' }), sheet)
+    expect(far.rows[0].index).toBe(near.rows.length)
+    expect(far.rows[0].cells[0]).toBe('turn 0, mark 0')
+    expect(far.rows[1].cells[0]).toMatch(/^back turn 0, mark \d+$/)
+    expect(far.rows.at(-1)!.cells[0]).toBe(`back ${near.rows.at(-1)!.cells[0]}`)
+  })
+
+  test('of a ruler in fractions, of a motor in microsteps', () => {
+    const coarse: Partial<PlanSheet> = { rail: 'Field rail, ruler only', magnification: 0.3, depth_mm: 40, fNumber: 11, railStart_mm: 25.4 }
+    const { rows, columns } = positionsOf(planned(coarse), filled(coarse), 'inches')
+    expect(columns[0]).toBe('Ruler')
+    expect(rows[0].cells[0]).toBe('1″')
+    expect(rows[1].cells[0]).toMatch(/^1 \d+\/\d+″$/)
+    const motor = positionsOf(planned({ rail: 'Motor rail' }), filled({ rail: 'Motor rail' }))
+    expect(motor.columns.slice(0, 2)).toEqual(['Rail, from the first frame', 'Microsteps'])
+    expect(Number(motor.rows[1].cells[1])).toBe(Math.round(planned({ rail: 'Motor rail' }).plan.stride_mm * 3200))
+  })
+
+  test('of a ring on its own scale, of a landscape with the targets it serves', () => {
+    expect(positionsOf(planned({ mover: 'ring' }), filled()).columns[0]).toBe('Focus, on the lens scale')
+    const sheet = filled({
+      ...garden,
+      targets: [
+        { name: 'gate', distance_mm: 9000 },
+        { name: 'hill', distance_mm: null },
+        { name: ' ', distance_mm: 1 },
+      ],
+    })
+    const { columns, rows } = positionsOf(planSheet(sheet, kit), sheet)
+    expect(columns.at(-1)).toBe('Serves')
+    expect(rows.at(-1)!.cells.at(-1)).toContain('hill')
+    expect(rows.map(({ cells }) => cells.at(-1)).join()).toContain('gate')
+  })
+})
+
+describe('the verdict', () => {
+  const of = (change: Partial<PlanSheet>) => {
+    const { plan, request, gear } = planned(change)
+    return verdictOf(plan, request, gear.lens)
+  }
+
+  test('says frames, stride, time and storage', () => expect(of({}).headline).toMatch(/^\d+ frames, 0\.\d+ mm apart, .*s, .*B$/))
+  test('a range is moved by the ring', () => expect(of(garden).headline).toMatch(/^\d+ frames by the focus ring/))
+  test('says when one frame is enough, margins or not', () => {
+    expect(of({ depth_mm: 0.1 }).headline).toBe('One frame at f/5.6 is enough')
+    expect(of({ ...garden, near_mm: 90_000 }).headline).toBe('One frame at f/8 is enough')
+  })
+  test('names the aperture that saves the series, as far as the lens goes', () => {
+    const saved = of({ depth_mm: 1.4, blur_pixels: 6 })
+    expect(saved.headline).toMatch(/^One frame at f\/\d+ is enough$/)
+    expect(saved.rest).toContain('At f/5.6, as set: ')
+    const ends = of({ ...garden, lens: 'Short 50 mm', near_mm: 2600, blur_pixels: 5 })
+    expect(ends.rest).toContain('this lens ends at f/16')
+    expect(of({}).rest).toContain('does not hold')
+  })
+})
+
+describe('two plans', () => {
+  test('the same has nothing to say', () => expect(comparePlans(planned(), planned()).every(({ said }) => said === '')).toBe(true))
+  test('what a smaller opening means is said', () => {
+    const said = comparePlans(planned(), planned({ fNumber: 11 })).map((difference) => `${difference.what}: ${difference.said}`)
+    expect(said).toContain('Frames: fewer frames')
+    expect(said).toContain('Blur of diffraction: softer everywhere')
+    expect(said).toContain('Magnification: ')
+  })
+})
+
+describe('the run card', () => {
+  test('of a macro on a rail', () => {
+    const card = runCardOf(planned(), filled(), { title: 'Coil', subject: 'drawer C 17' })
+    expect(card.headline).toMatch(/^\d+ frames/)
+    const settings = card.settings.map(({ label, value }) => `${label}: ${value}`).join('\n')
+    expect(settings).toContain('Mover: Bench rail, near end first')
+    expect(settings).toContain('go back 0.2 mm beyond the first frame')
+    expect(settings).toContain('Exposure: f/5.6, 1/8 s, all fixed by hand')
+    expect(card.everyFrame).toEqual(['move', 'hands off, wait 2 s', 'expose 1/8 s', 'tick'])
+    expect(card.positions.rows).toHaveLength(planned().plan.frameCount)
+  })
+
+  test('of a landscape with a filter: off to focus, on to expose, every time; cautions of the place', () => {
+    const sheet = filled({ ...garden, filter_stops: 6, surroundings: ['water'] })
+    const card = runCardOf(planSheet(sheet, kit), sheet, { title: 'Garden', subject: '' }, 'inches')
+    expect(card.everyFrame.slice(0, 3)).toEqual(['filter off', 'focus', 'filter on'])
+    expect(card.cautions.join()).toContain('tide')
+    expect(card.checklist).toContain('Filter off to focus, on to expose, at every frame')
+    expect(card.positions.rows[0].cells[0]).toMatch(/″$/)
+  })
+
+  test('a body that stops too early is chained', () => {
+    const short = { ...kit, bodies: [{ ...kit.bodies[0], bracketMost: 10 }] }
+    const sheet = filled({ mover: 'bracketing', magnification: 0.25, depth_mm: 200 })
+    const parts = runCardOf(planSheet(sheet, short), sheet, { title: 'x', subject: '' }).settings.find(({ label }) => label === 'Parts')
+    expect(parts!.value).toMatch(/^10 \+ 10/)
+  })
+})

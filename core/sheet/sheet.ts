@@ -1,0 +1,141 @@
+import type { Surrounding, Target } from '../plan'
+
+/** What stands in a field: null where it is empty, NaN where it holds something that is no number. */
+export type Given = number | null
+
+export type ReachKind = 'lens' | 'extension' | 'closeUp' | 'reversed' | 'faceToFace' | 'objective' | 'ruler' | 'distance'
+
+export interface SheetTarget {
+  name: string
+  /** null: the horizon. */
+  distance_mm: Given
+}
+
+/** What a photographer fills in for a plan, in the order in which it is thought of. Kit is named, not copied. */
+export interface PlanSheet {
+  kind: 'depth' | 'range'
+  depth_mm: Given
+  /** The subject's width, for the trade between depth and size. */
+  width_mm: Given
+  /** A background in the picture, behind the subject's near edge. */
+  background_mm: Given
+  near_mm: Given
+  /** null: infinity. */
+  far_mm: Given
+  from: 'lens' | 'sensor'
+  targets: SheetTarget[]
+
+  body: string
+  lens: string
+  fNumber: Given
+  light: string
+  sensorShift: boolean
+
+  reach: ReachKind
+  magnification: Given
+  /** Tubes or bellows: the lens by itself is set to this, 0 for infinity. */
+  baseMagnification: Given
+  extension_mm: Given
+  closeUpFocalLength_mm: Given
+  frontFocalLength_mm: Given
+  frontFNumber: Given
+  designMagnification: Given
+  designTube_mm: Given
+  tube_mm: Given
+  numericalAperture: Given
+  acrossFrame_mm: Given
+  distance_mm: Given
+
+  criterion: 'pixels' | 'coc' | 'print'
+  blur_pixels: Given
+  coc_mm: Given
+  printWidth_mm: Given
+  viewingDistance_mm: Given
+  diffraction: boolean
+  wavelength_nm: Given
+  overlap_percent: Given
+  leadIn_slices: Given
+  runOut_slices: Given
+
+  mover: 'rail' | 'ring' | 'bracketing'
+  /** Name of a rail of the kit; empty for one that is known by its smallest step only. */
+  rail: string
+  resolution_mm: Given
+  /** What the rail's ruler or scale reads at its zero, so that positions can be read off it. */
+  railStart_mm: Given
+  gravity: 'level' | 'down' | 'up'
+  direction: 'near' | 'far'
+
+  testExposure_s: Given
+  filter_stops: Given
+  polariser_stops: Given
+  handMetered: boolean
+  headroom_stops: Given
+  settle_s: Given
+  delay_s: Given
+  interval_s: Given
+
+  surroundings: Surrounding[]
+}
+
+/** A sheet for a macro on a rail, to begin with; body, lens, light and rail are the kit's first ones where left empty. */
+export const NEW_SHEET: PlanSheet = {
+  kind: 'depth',
+  depth_mm: 9,
+  width_mm: 30,
+  background_mm: null,
+  near_mm: 550,
+  far_mm: null,
+  from: 'sensor',
+  targets: [],
+  body: '',
+  lens: '',
+  fNumber: 5.6,
+  light: '',
+  sensorShift: false,
+  reach: 'lens',
+  magnification: 1,
+  baseMagnification: 0,
+  extension_mm: 36,
+  closeUpFocalLength_mm: 200,
+  frontFocalLength_mm: 50,
+  frontFNumber: 2.8,
+  designMagnification: 5,
+  designTube_mm: 200,
+  tube_mm: 200,
+  numericalAperture: 0.14,
+  acrossFrame_mm: 36,
+  distance_mm: 600,
+  criterion: 'pixels',
+  blur_pixels: 3,
+  coc_mm: 0.03,
+  printWidth_mm: 600,
+  viewingDistance_mm: 500,
+  diffraction: true,
+  wavelength_nm: 550,
+  overlap_percent: 30,
+  leadIn_slices: 1,
+  runOut_slices: 1,
+  mover: 'rail',
+  rail: '',
+  resolution_mm: 0.01,
+  railStart_mm: 0,
+  gravity: 'level',
+  direction: 'near',
+  testExposure_s: 0.125,
+  filter_stops: 0,
+  polariser_stops: 0,
+  handMetered: false,
+  headroom_stops: 0,
+  settle_s: null,
+  delay_s: 0,
+  interval_s: 0,
+  surroundings: [],
+}
+
+/** The targets of a sheet that have a name; an empty distance is the horizon. */
+export function targetsOf({ targets }: PlanSheet): Target[] {
+  return targets
+    .filter(({ name, distance_mm }) => name.trim() && !Number.isNaN(distance_mm))
+    .map(({ name, distance_mm }) => ({ name: name.trim(), distance_mm: distance_mm ?? Infinity }))
+}

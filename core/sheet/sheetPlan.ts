@@ -1,0 +1,115 @@
+import { fromSensor_mm, scaleDistance_mm, subjectDistance_mm } from '../optics'
+import type { Kit } from '../kit'
+import { checkLens, checkTravel, planSeries, PlanError, stepFor, type Plan, type PlanRequest, type StepAdvice } from '../plan'
+import { gearOf, limitsOf, type Gear } from './gear'
+import { reachOf, requestOf } from './request'
+import type { PlanSheet } from './sheet'
+
+/** A sheet planned: the request it amounts to, the plan, and the kit it uses. */
+export interface SheetPlan {
+  request: PlanRequest
+  plan: Plan
+  gear: Gear
+  /** The step number for the body's own bracketing. */
+  step?: StepAdvice
+}
+
+/**
+ * Plans a sheet with a kit, refusing what the kit cannot do. `complete` checks a request against the limits that hold
+ * for every request, wherever it comes from.
+ * @throws PlanError with the sheet's key as its field.
+ */
+export function planSheet(sheet: PlanSheet, kit: Kit, complete: (request: PlanRequest) => PlanRequest = (request) => request): SheetPlan {
+  try {
+    const gear = gearOf(sheet, kit)
+    const request = complete(requestOf(sheet, kit))
+    checkGear(sheet, gear, request)
+    const plan = planSeries(request)
+    if (sheet.mover === 'bracketing' && sheet.kind === 'depth') return bracketed(request, plan, gear, kit)
+    if (request.mover.kind === 'rail' && gear.rail) checkTravel(plan.frames.at(-1)!.travel_mm ?? 0, gear.rail)
+    return { request, plan, gear }
+  } catch (error) {
+    const { name, field } = error as { name?: string; field?: string }
+    if (name !== 'PlanError' && name !== 'InputError') throw error
+    throw new PlanError(keyOf(field ?? '', sheet), (error as Error).message)
+  }
+}
+
+function checkGear(sheet: PlanSheet, { lens, body }: Gear, { optics, subject }: PlanRequest): void {
+  if (optics.kind !== 'lens') return
+  const f = lens.focalLength_mm
+  if (sheet.kind === 'depth') {
+    checkLens(limitsOf(lens), sheet.fNumber!, reachOf(sheet, { body }))
+    const closest = subjectDistance_mm(f, lens.mostMagnification)
+    if (sheet.reach === 'distance' && sheet.distance_mm! < closest * (1 - 1e-6)) {
+      throw new PlanError(
+        'distance_mm',
+        `${lens.name} reaches ${lens.mostMagnification} : 1 by itself, at ${Math.ceil(closest)} mm; step back to there, or use tubes or a close-up lens.`,
+      )
+    }
+    return
+  }
+  if (subject.kind !== 'range') return
+  const nearest = subject.from === 'sensor' ? subject.near_mm : scaleDistance_mm(subject.near_mm, f)
+  checkLens(limitsOf(lens), sheet.fNumber!, undefined, Number.isNaN(fromSensor_mm(nearest, f)) ? Infinity : nearest)
+}
+
+/** The body's own bracketing moves by whole step numbers, where it is known what one of them does. */
+function bracketed(request: PlanRequest, plan: Plan, gear: Gear, kit: Kit): SheetPlan {
+  const { body, lens } = gear
+  if (!body.bracketSteps) throw new PlanError('mover', `${body.name} has no focus bracketing of its own; move the focus by ring or rail.`)
+  if (request.optics.kind !== 'lens') throw new PlanError('mover', 'An objective has no focus drive; use a rail.')
+  const bracketing = { steps: body.bracketSteps, mostFrames: body.bracketMost ?? Infinity }
+  const now = { lens: lens.name, fNumber: request.optics.fNumber, magnification: plan.magnification }
+  const step = stepFor(
+    plan.stride_mm,
+    bracketing,
+    kit.calibrations.filter((known) => known.body === body.name),
+    now,
+  )
+  if (step.stride_mm === undefined) return { request, plan, gear, step }
+  const whole: PlanRequest = { ...request, mover: { kind: 'ring', resolution_mm: step.stride_mm } }
+  return { request: whole, plan: planSeries(whole), gear, step }
+}
+
+const KEYS: Record<string, keyof PlanSheet> = {
+  'camera.pixelsWide': 'body',
+  'optics.fNumber': 'fNumber',
+  'optics.focalLength_mm': 'lens',
+  'optics.pupilRatio': 'lens',
+  'reach.distance_mm': 'distance_mm',
+  'mover.resolution_mm': 'rail',
+  'mover.length_mm': 'rail',
+  'mover.step': 'mover',
+  'mover.mostFrames': 'mover',
+  'subject.depth_mm': 'depth_mm',
+  'subject.near_mm': 'near_mm',
+  'subject.far_mm': 'far_mm',
+  'sharpness.count': 'blur_pixels',
+  'sharpness.coc_mm': 'coc_mm',
+  'sharpness.width_mm': 'printWidth_mm',
+  'sharpness.viewingDistance_mm': 'viewingDistance_mm',
+  'timing.exposure_s': 'testExposure_s',
+  overlap: 'overlap_percent',
+}
+
+const REACH_KEYS: Record<PlanSheet['reach'], keyof PlanSheet> = {
+  lens: 'magnification',
+  extension: 'extension_mm',
+  closeUp: 'closeUpFocalLength_mm',
+  reversed: 'extension_mm',
+  faceToFace: 'frontFocalLength_mm',
+  objective: 'designMagnification',
+  ruler: 'acrossFrame_mm',
+  distance: 'distance_mm',
+}
+
+/** The sheet's key for a path in a request. */
+function keyOf(path: string, sheet: PlanSheet): string {
+  if (path === 'optics.magnification') return REACH_KEYS[sheet.reach]
+  if (path === 'subject') return sheet.kind === 'depth' ? 'depth_mm' : 'near_mm'
+  if (path === 'sharpness') return { pixels: 'blur_pixels', coc: 'coc_mm', print: 'printWidth_mm' }[sheet.criterion]
+  if (path === 'subject.near_mm' && sheet.kind === 'depth') return 'distance_mm'
+  if (path === 'mover.resolution_mm' && sheet.rail === 'other') return 'resolution_mm'
+  return KEYS[path] ?? path
+}

@@ -1,0 +1,83 @@
+import Joi from 'joi'
+import { fieldsOf, SHELVES, type Kit, type KitField, type KitItem, type Shelf } from '@/core/kit'
+import { check, InputError } from './check'
+
+export const shelfSchema = Joi.string()
+  .valid(...Object.keys(SHELVES))
+  .required()
+  .messages({ 'any.only': `The kit has these shelves: ${Object.keys(SHELVES).join(', ')}.` })
+
+/**
+ * An item for a shelf, checked: it has the facts of its kind, within their bounds, and no others.
+ * @throws InputError at the fact to mend.
+ */
+export function checkKitItem(shelf: Shelf, value: unknown): KitItem {
+  const { kinds, one } = SHELVES[shelf]
+  const kind = (value as { kind?: string } | null)?.kind
+  const item = check<KitItem>(
+    Joi.object({
+      name: text(`what the ${one} is called`).max(80),
+      ...(kinds && {
+        kind: Joi.valid(...kinds.map((known) => known.value))
+          .required()
+          .messages({ 'any.only': `Choose what kind of ${one} it is.`, 'any.required': `Choose what kind of ${one} it is.` }),
+      }),
+      ...Object.fromEntries(fieldsOf(shelf, kind).map((field) => [field.key, factSchema(field)])),
+    })
+      .required()
+      .messages({ 'object.unknown': `{{#label}} is no fact of a ${one}; leave it out.`, 'object.base': `A ${one} is an object with a name.` }),
+    value,
+  )
+  if ('widestFNumber' in item && item.widestFNumber > item.smallestFNumber)
+    throw new InputError('The widest f-number is a smaller number than that of the smallest opening; swap the two.', 'widestFNumber')
+  if ('shortest_mm' in item && item.shortest_mm! > item.longest_mm!)
+    throw new InputError('The shortest extension is longer than the longest; swap the two.', 'shortest_mm')
+  return item
+}
+
+/**
+ * A whole kit as it is exported, shelf by shelf; a missing shelf is empty.
+ * @throws InputError naming shelf and item.
+ */
+export function checkKit(value: unknown): Kit {
+  const outer = check<Record<string, unknown[]>>(
+    Joi.object(Object.fromEntries(Object.keys(SHELVES).map((shelf) => [shelf, Joi.array().max(500).default([])])))
+      .required()
+      .messages({
+        'object.base': 'This file holds no kit; give one that was exported here.',
+        'object.unknown': '{{#label}} is no shelf of a kit; leave it out.',
+      }),
+    value,
+  )
+  const shelves = Object.entries(outer).map(([shelf, items]) => [
+    shelf,
+    items.map((item, k) => {
+      try {
+        return checkKitItem(shelf as Shelf, item)
+      } catch (error) {
+        throw new InputError(`${SHELVES[shelf as Shelf].title}, item ${k + 1}: ${(error as Error).message}`, `${shelf}.${k}`)
+      }
+    }),
+  ])
+  return Object.fromEntries(shelves) as Kit
+}
+
+function factSchema({ label, unit, least, most, whole, optional, text: isText }: KitField): Joi.Schema {
+  if (isText) return text(label.toLowerCase()).max(80)
+  const bounds = `${label}: give a ${whole ? 'whole ' : ''}number from ${least} to ${most}${unit ? ` ${unit}` : ''}.`
+  const number = (whole ? Joi.number().integer() : Joi.number()).min(least!).max(most!).messages({ '*': bounds })
+  return optional ? number : number.required()
+}
+
+function text(what: string) {
+  return Joi.string()
+    .trim()
+    .min(1)
+    .required()
+    .messages({
+      'string.empty': `Say ${what}.`,
+      'any.required': `Say ${what}.`,
+      'string.base': `Say ${what}.`,
+      'string.max': `Say ${what} in at most {{#limit}} letters.`,
+    })
+}

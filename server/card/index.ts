@@ -1,0 +1,1 @@
+export { cardPdf } from './cardPdf'

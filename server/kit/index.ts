@@ -1,0 +1,1 @@
+export { KitStore } from './kitStore'

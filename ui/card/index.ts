@@ -1,0 +1,1 @@
+export { RunCardScreen } from './RunCardScreen'

@@ -1,0 +1,80 @@
+'use client'
+
+import { AutoComplete, Form, Input, InputNumber, Modal, Select } from 'antd'
+import { fieldsOf, SHELVES, type Kit, type KitField, type KitItem, type Shelf } from '@/core/kit'
+import { RefusedError, useSaveKitItem } from '../api'
+import styles from './kit.module.css'
+
+interface Props {
+  shelf: Shelf
+  /** The item to change; absent for a new one. */
+  item?: KitItem
+  kit: Kit
+  onClose: () => void
+}
+
+/** The facts of one item, asked for by its kind. */
+export function KitForm({ shelf, item, kit, onClose }: Props) {
+  const { kinds, one } = SHELVES[shelf]
+  const [form] = Form.useForm<Record<string, unknown>>()
+  const save = useSaveKitItem()
+  const kind = Form.useWatch('kind', form) ?? (item as { kind?: string } | undefined)?.kind ?? kinds?.[0].value
+  const fields = fieldsOf(shelf, kind as string | undefined)
+
+  const submit = async () => {
+    const values = form.getFieldsValue()
+    const given = Object.fromEntries(
+      ['name', ...(kinds ? ['kind'] : []), ...fields.map(({ key }) => key)].map((key) => [key, values[key] ?? undefined]),
+    )
+    try {
+      await save.mutateAsync({ shelf, item: given as unknown as KitItem, former: item?.name })
+      onClose()
+    } catch (cause) {
+      const { message, field } = cause as RefusedError
+      const key = field || 'name'
+      form.setFields([{ name: key, errors: [message] }])
+      form.getFieldInstance(key)?.focus()
+    }
+  }
+
+  return (
+    <Modal
+      open
+      title={item ? `Change ${item.name}` : `Add to the kit: ${one}`}
+      okText="Keep it"
+      confirmLoading={save.isPending}
+      onOk={() => void submit()}
+      onCancel={onClose}
+      width={560}
+    >
+      <Form form={form} layout="vertical" initialValues={{ kind: kinds?.[0].value, ...item }} onFinish={() => void submit()} className={styles.form}>
+        <Form.Item name="name" label="Name" className={styles.across}>
+          <Input autoFocus maxLength={80} placeholder="As you call it; no maker’s name is needed" />
+        </Form.Item>
+        {kinds && (
+          <Form.Item name="kind" label="Kind" className={styles.across}>
+            <Select options={kinds} />
+          </Form.Item>
+        )}
+        {fields.map((field) => (
+          <Form.Item
+            key={field.key}
+            name={field.key}
+            label={field.optional ? `${field.label} (may be empty)` : field.label}
+            className={field.text ? styles.across : undefined}
+          >
+            <FactInput field={field} kit={kit} />
+          </Form.Item>
+        ))}
+        <button type="submit" hidden />
+      </Form>
+    </Modal>
+  )
+}
+
+/** The input of one fact; a name of the kit is offered where one is meant. */
+function FactInput({ field, kit, ...rest }: { field: KitField; kit: Kit }) {
+  if (!field.text) return <InputNumber {...rest} suffix={field.unit} style={{ width: '100%' }} />
+  const names = field.key === 'body' ? kit.bodies : kit.lenses
+  return <AutoComplete {...rest} options={names.map(({ name }) => ({ value: name }))} />
+}

@@ -1,0 +1,95 @@
+'use client'
+
+import { memo } from 'react'
+import { loadOf, seriesLight, stillness, type Load } from '@/core/plan'
+import { lightSettingsOf, meteredLens, type PlanSheet, type SheetPlan } from '@/core/sheet'
+import { apertureText, durationText, exposureText, significant } from '@/core/units'
+import { useUnits } from '../../units'
+import styles from './answer.module.css'
+
+/** Exposure, what the series uses up, and how still the scene must keep. */
+export const LightPanel = memo(function LightPanel({ planned, sheet }: { planned: SheetPlan; sheet: PlanSheet }) {
+  const { plan, request, gear } = planned
+  const { length } = useUnits()
+  const light = seriesLight(lightSettingsOf(sheet), meteredLens(request.optics))
+  const { body } = gear
+  const load = loadOf(plan, request, { card_GB: body.card_GB, framesPerCharge: body.framesPerCharge, popsPerCharge: gear.light.popsPerCharge })
+  const still = stillness(plan.coc_mm, plan.magnification, light.exposure_s, plan.duration_s)
+  const moves = gear.light.kind === 'daylight'
+  return (
+    <div className={styles.panels}>
+      <section>
+        <h2>Exposure of every frame</h2>
+        <p className={styles.figure}>{exposureText(light.exposure_s)}</p>
+        <ul className={styles.lines}>
+          {light.extension_stops >= 0.1 && (
+            <li>
+              Extension takes {significant(light.extension_stops, 2)} stops;{' '}
+              {sheet.handMetered ? 'added to the hand meter’s reading.' : 'a meter behind the lens has counted them.'}
+            </li>
+          )}
+          {(sheet.filter_stops ?? 0) > 0 && (
+            <li>
+              {sheet.filter_stops} stops of filter: {exposureText(sheet.testExposure_s!)} becomes{' '}
+              {exposureText(sheet.testExposure_s! * 2 ** sheet.filter_stops!)}.
+            </li>
+          )}
+          {(sheet.headroom_stops ?? 0) > 0 && <li>{sheet.headroom_stops} stops darker, so that glints in single frames keep their detail.</li>}
+        </ul>
+        <table className={styles.table}>
+          <thead>
+            <tr>
+              <th>The same light at</th>
+              <th>takes</th>
+            </tr>
+          </thead>
+          <tbody>
+            {light.equivalents.map(({ fNumber, exposure_s }) => (
+              <tr key={fNumber}>
+                <td>{apertureText(fNumber)}</td>
+                <td>{exposureText(exposure_s)}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </section>
+      <section>
+        <h2>What it uses up</h2>
+        <p className={styles.figure}>{durationText(load.duration_s)}</p>
+        <ul className={styles.lines}>
+          <li>{significant(load.perFrame_s, 3)} s a frame, moving and writing included.</li>
+          {load.exposures !== plan.frameCount && (
+            <li>
+              {load.exposures} exposures, {request.timing.exposuresPerFrame} to a frame.
+            </li>
+          )}
+          {load.verdicts.map((verdict) => (
+            <VerdictItem key={verdict.what} {...verdict} />
+          ))}
+        </ul>
+      </section>
+      <section>
+        <h2>How still it must keep</h2>
+        <p className={styles.figure}>{Number.isFinite(still.mostSpeed_mmPerS) ? `${length(still.mostSpeed_mmPerS)} a second` : 'no limit'}</p>
+        <ul className={styles.lines}>
+          <li>The fastest movement across the picture that one exposure does not smear: leaves, water, a swaying stalk.</li>
+          <li>And {durationText(still.duration_s)} from the first frame to the last without anything having moved for good.</li>
+          {moves && (
+            <li>
+              Meanwhile the sun goes {significant(still.sun_deg, 2)}° on; the shadow of a post a metre high wanders up to {length(still.shadow_mm)}.
+              {still.duration_s > 120 ? ' Wait for cloud or shade, or shoot fewer frames.' : ''}
+            </li>
+          )}
+        </ul>
+      </section>
+    </div>
+  )
+})
+
+function VerdictItem({ fits, text }: Load['verdicts'][number]) {
+  return (
+    <li className={fits ? styles.fits : styles.fails}>
+      <strong>{fits ? 'enough' : 'short'}</strong> {text}
+    </li>
+  )
+}

@@ -1,0 +1,1 @@
+export { Answer } from './Answer'

@@ -1,0 +1,64 @@
+'use client'
+
+import { Checkbox } from 'antd'
+import type { Surrounding } from '@/core/plan'
+import { durationText, exposureText } from '@/core/units'
+import { useSheet } from '../usePlanSheet'
+import { CheckField, ExposureField, NumberField } from './Field'
+import styles from './inputs.module.css'
+
+/** Exposure of every frame, and the time that goes by around it. */
+export function LightInputs() {
+  const { shown } = useSheet()
+  return (
+    <details className={styles.group}>
+      <summary>
+        Light and time <span>{shown && `${exposureText(shown.request.timing.exposure_s)}, in all ${durationText(shown.plan.duration_s)}`}</span>
+      </summary>
+      <ExposureField name="testExposure_s" label="Test exposure, without filter" />
+      <div className={styles.pair}>
+        <NumberField name="filter_stops" label="Filter" unit="stops" />
+        <NumberField name="polariser_stops" label="Polariser" unit="stops" step={0.5} />
+        <NumberField name="headroom_stops" label="Highlight headroom" unit="stops" step={0.5} />
+      </div>
+      <CheckField name="handMetered" label="Metered by hand: add what extension takes" />
+      <div className={styles.pair}>
+        <NumberField name="settle_s" label="Settling" unit="s" hint="empty: as the rail needs" />
+        <NumberField name="delay_s" label="Mirror or self-timer" unit="s" />
+        <NumberField name="interval_s" label="Least interval" unit="s" />
+      </div>
+    </details>
+  )
+}
+
+const SURROUNDINGS: { value: Surrounding; label: string }[] = [
+  { value: 'water', label: 'water or tide' },
+  { value: 'height', label: 'an edge or height' },
+  { value: 'road', label: 'traffic' },
+  { value: 'animals', label: 'live animals' },
+  { value: 'protected', label: 'a protected site' },
+  { value: 'people', label: 'people about' },
+]
+
+/** What is around, for the cautions on the run card. */
+export function AroundInputs() {
+  const { sheet, change } = useSheet()
+  return (
+    <details className={styles.group}>
+      <summary>
+        Around{' '}
+        <span>
+          {SURROUNDINGS.filter(({ value }) => sheet.surroundings.includes(value))
+            .map(({ label }) => label)
+            .join(', ') || 'nothing to mind'}
+        </span>
+      </summary>
+      <Checkbox.Group
+        options={SURROUNDINGS}
+        value={sheet.surroundings}
+        onChange={(surroundings) => change({ surroundings })}
+        className={styles.checks}
+      />
+    </details>
+  )
+}

@@ -1,0 +1,132 @@
+'use client'
+
+import { Select } from 'antd'
+import type { Attachment, AttachmentKind } from '@/core/kit'
+import type { PlanSheet } from '@/core/sheet'
+import { significant } from '@/core/units'
+import { useSheet } from '../usePlanSheet'
+import { LengthField, NumberField, SelectField } from './Field'
+import { RulerMeasure } from './RulerMeasure'
+import styles from './inputs.module.css'
+
+const REACHES = [
+  { value: 'lens', label: 'The lens by itself' },
+  { value: 'ruler', label: 'Measured with a ruler' },
+  { value: 'distance', label: 'From the distance' },
+  { value: 'extension', label: 'Tubes or bellows' },
+  { value: 'closeUp', label: 'Close-up lens' },
+  { value: 'reversed', label: 'Reversed lens' },
+  { value: 'faceToFace', label: 'Two lenses face to face' },
+  { value: 'objective', label: 'Microscope objective' },
+]
+
+/** How the subject's size in the picture is reached, with what that way needs to know. */
+export function ReachInputs() {
+  const { sheet, shown } = useSheet()
+  const given = sheet.reach === 'lens'
+  return (
+    <>
+      <SelectField
+        name="reach"
+        label="Size in the picture by"
+        options={REACHES}
+        hint={!given && shown ? `${significant(shown.plan.magnification, 3)} : 1 in the picture` : undefined}
+      />
+      {FIELDS[sheet.reach]}
+    </>
+  )
+}
+
+const FIELDS: Record<PlanSheet['reach'], React.ReactNode> = {
+  lens: <NumberField name="magnification" label="Magnification" unit=": 1" step={0.1} />,
+  ruler: (
+    <>
+      <LengthField name="acrossFrame_mm" label="Length of ruler across the frame" />
+      <RulerMeasure />
+    </>
+  ),
+  distance: <LengthField name="distance_mm" label="From the lens to the near edge" scale="far" />,
+  extension: (
+    <>
+      <FromKit
+        kinds={['tube', 'bellows']}
+        label="Add from the kit"
+        take={({ extension_mm, longest_mm }, sheet) => ({ extension_mm: (sheet.extension_mm ?? 0) + (extension_mm ?? longest_mm ?? 0) })}
+      />
+      <div className={styles.pair}>
+        <LengthField name="extension_mm" label="Extension" />
+        <NumberField name="baseMagnification" label="Lens set to" unit=": 1" step={0.1} hint="0 at infinity" />
+      </div>
+    </>
+  ),
+  closeUp: (
+    <>
+      <FromKit kinds={['closeUp']} label="From the kit" take={({ focalLength_mm }) => ({ closeUpFocalLength_mm: focalLength_mm })} />
+      <LengthField name="closeUpFocalLength_mm" label="Focal length of the close-up lens" hint="1000 mm over its dioptres" />
+    </>
+  ),
+  reversed: (
+    <>
+      <FromKit
+        kinds={['reverser', 'tube', 'bellows']}
+        label="Add from the kit"
+        take={({ extension_mm, longest_mm }, sheet) => ({ extension_mm: (sheet.extension_mm ?? 0) + (extension_mm ?? longest_mm ?? 0) })}
+      />
+      <LengthField name="extension_mm" label="Ring and tubes behind it" hint="A first estimate; measure it with a ruler when it is set up." />
+    </>
+  ),
+  faceToFace: (
+    <div className={styles.pair}>
+      <LengthField name="frontFocalLength_mm" label="Front lens, reversed" />
+      <NumberField name="frontFNumber" label="Its aperture" unit="f-number" step={0.5} />
+    </div>
+  ),
+  objective: (
+    <>
+      <FromKit
+        kinds={['objective']}
+        label="From the kit"
+        take={({ designMagnification, designTube_mm, numericalAperture }) => ({
+          designMagnification,
+          designTube_mm,
+          tube_mm: designTube_mm,
+          numericalAperture,
+        })}
+      />
+      <div className={styles.pair}>
+        <NumberField name="designMagnification" label="Engraved" unit=": 1" />
+        <NumberField name="numericalAperture" label="Aperture NA" step={0.01} />
+        <LengthField name="designTube_mm" label="Made for tube of" />
+        <LengthField name="tube_mm" label="Tube lens in use" />
+      </div>
+    </>
+  ),
+}
+
+interface FromKitProps {
+  kinds: AttachmentKind[]
+  label: string
+  take: (item: Attachment, sheet: PlanSheet) => Partial<PlanSheet>
+}
+
+/** Fills the fields from an attachment of the kit; what is filled in stays to be changed. */
+function FromKit({ kinds, label, take }: FromKitProps) {
+  const { sheet, kit, change } = useSheet()
+  const items = kit.attachments.filter(({ kind }) => kinds.includes(kind))
+  if (items.length === 0) return null
+  return (
+    <div className={styles.field}>
+      <Select
+        aria-label={label}
+        value={null}
+        placeholder={label}
+        options={items.map(({ name }) => ({ value: name, label: name }))}
+        onChange={(name: string | null) => {
+          const item = items.find((known) => known.name === name)
+          if (item) change(take(item, sheet))
+        }}
+        className={styles.wide}
+      />
+    </div>
+  )
+}

@@ -1,0 +1,5 @@
+export { KitInputs } from './KitInputs'
+export { AroundInputs, LightInputs } from './LightInputs'
+export { MoverInputs } from './MoverInputs'
+export { SharpnessInputs } from './SharpnessInputs'
+export { SubjectInputs } from './SubjectInputs'
