@@ -45,7 +45,14 @@ export default tseslint.config(
     },
   },
   {
-    files: ['scripts/**/*.mjs', '*.mjs'],
-    languageOptions: { globals: { process: 'readonly', console: 'readonly', URL: 'readonly', fetch: 'readonly' } },
+    files: ['scripts/**/*.mjs', 'bench/**/*.mjs', '*.mjs'],
+    languageOptions: { globals: { process: 'readonly', console: 'readonly', URL: 'readonly', fetch: 'readonly', setTimeout: 'readonly' } },
+  },
+  {
+    // What is evaluated in the page.
+    files: ['bench/**/*.mjs'],
+    languageOptions: {
+      globals: { document: 'readonly', performance: 'readonly', requestAnimationFrame: 'readonly', HTMLInputElement: 'readonly', Event: 'readonly' },
+    },
   },
 )

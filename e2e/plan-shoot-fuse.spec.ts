@@ -33,9 +33,9 @@ test('from a plan to a delivered picture with the simulated camera', async ({ pa
   await expect(page.locator('[data-slice]')).toHaveCount(count)
 
   // A number that cannot be planned is said at its field, and the last plan stays in view.
-  await page.getByLabel('Magnification').fill('0')
-  await expect(page.getByRole('alert').filter({ hasText: 'must be above 0' }).first()).toBeVisible()
-  await page.getByLabel('Magnification').fill('1')
+  await page.getByLabel('Magnification', { exact: true }).fill('0')
+  await expect(page.getByRole('alert').filter({ hasText: 'a number above 0' }).first()).toBeVisible()
+  await page.getByLabel('Magnification', { exact: true }).fill('1')
   await page.getByRole('button', { name: 'Why: Depth of field' }).click()
   await expect(page.getByText('Kingslake').first()).toBeVisible()
 

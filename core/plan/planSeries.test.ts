@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { MAX_FRAMES, planSeries, PlanError, type Plan, type PlanRequest } from '.'
+import { farLimit_mm, focusForNear_mm, fromSensor_mm, nearLimit_mm } from '../optics'
 import { landscape as field, macro } from './testRequests'
 
 const landscape: PlanRequest = { ...field, overlap: 0 }
@@ -114,60 +115,133 @@ function holds(frames: Plan['frames'], near: number, far: number, overlap: numbe
 const anyRequest = fc.record({
   near: fc.double({ min: 120, max: 20_000, noNaN: true }),
   span: fc.oneof(fc.double({ min: 1, max: 20_000, noNaN: true }), fc.constant(Infinity)),
+  from: fc.constantFrom('lens' as const, 'sensor' as const),
   depth: fc.double({ min: 0.001, max: 200, noNaN: true }),
   focal: fc.double({ min: 10, max: 100, noNaN: true }),
   fNumber: fc.double({ min: 1, max: 32, noNaN: true }),
   m: fc.double({ min: 0.05, max: 20, noNaN: true }),
   pupil: fc.double({ min: 0.5, max: 2, noNaN: true }),
-  coc: fc.double({ min: 0.003, max: 0.1, noNaN: true }),
+  aperture: fc.double({ min: 0.02, max: 0.9, noNaN: true }),
+  sharpness: fc.oneof(
+    fc.record({ kind: fc.constant('coc' as const), coc_mm: fc.double({ min: 0.003, max: 0.1, noNaN: true }) }),
+    fc.record({ kind: fc.constant('pixels' as const), count: fc.double({ min: 0.5, max: 12, noNaN: true }) }),
+    fc.record({
+      kind: fc.constant('print' as const),
+      width_mm: fc.double({ min: 80, max: 3000, noNaN: true }),
+      viewingDistance_mm: fc.double({ min: 150, max: 5000, noNaN: true }),
+    }),
+  ),
   overlap: fc.double({ min: 0, max: 0.9, noNaN: true }),
-  resolution: fc.constantFrom(0, 0.001, 0.005, 0.01, 1 / 32),
+  resolution: fc.constantFrom(0, 0.001, 0.005, 0.01, 1 / 32, 0.5),
+  stepsOf: fc.constantFrom('rail' as const, 'ring' as const),
   margin: fc.double({ min: 0, max: 2, noNaN: true }),
-  byDepth: fc.boolean(),
+  what: fc.constantFrom('depth' as const, 'objective' as const, 'range' as const),
+  attachment: fc.boolean(),
   diffraction: fc.boolean(),
 })
 
+type Random = typeof anyRequest extends fc.Arbitrary<infer T> ? T : never
+
+function requestOf(r: Random): PlanRequest {
+  const lens = { kind: 'lens' as const, focalLength_mm: r.focal, fNumber: r.fNumber, pupilRatio: r.pupil }
+  const objective = { kind: 'objective' as const, designMagnification: r.m, designTube_mm: 200, tube_mm: r.focal * 2, numericalAperture: r.aperture }
+  const step = r.resolution > 0 ? { resolution_mm: r.resolution } : undefined
+  return {
+    ...macro,
+    optics: r.what === 'objective' ? objective : r.what === 'depth' ? { ...lens, magnification: r.m, attachment: r.attachment } : lens,
+    sharpness: r.sharpness,
+    diffraction: r.diffraction,
+    overlap: r.overlap,
+    leadIn_slices: r.what === 'range' ? 0 : r.margin,
+    runOut_slices: r.what === 'range' ? 0 : r.margin,
+    mover: r.stepsOf === 'rail' && step ? { kind: 'rail', ...step } : { kind: 'ring', ...step },
+    subject: r.what === 'range' ? { kind: 'range', near_mm: r.near, far_mm: r.near + r.span, from: r.from } : { kind: 'depth', depth_mm: r.depth },
+  }
+}
+
+/** What the frames of a plan must cover, in their own coordinates, and how lengths there are measured. */
+function toCover(r: Random, plan: Plan) {
+  if (r.what !== 'range') {
+    const margin = r.margin * plan.stride_mm
+    return { near: -margin, far: r.depth + margin, measure: (mm: number) => mm }
+  }
+  const lens = (mm: number) => (r.from === 'sensor' ? fromSensor_mm(mm, r.focal) : mm)
+  return { near: lens(r.near), far: lens(r.near + r.span), measure: (mm: number) => 1 / mm }
+}
+
+function planned(request: PlanRequest): Plan | undefined {
+  try {
+    return planSeries(request)
+  } catch (error) {
+    if (error instanceof PlanError) return undefined
+    throw error
+  }
+}
+
 test('ten thousand random requests: covered, overlapped, none to spare, never NaN or endless', () => {
+  let plans = 0
   fc.assert(
     fc.property(anyRequest, (r) => {
-      const request: PlanRequest = {
-        ...macro,
-        optics: { kind: 'lens', focalLength_mm: r.focal, fNumber: r.fNumber, pupilRatio: r.pupil, ...(r.byDepth && { magnification: r.m }) },
-        sharpness: { kind: 'coc', coc_mm: r.coc },
-        diffraction: r.diffraction,
-        overlap: r.overlap,
-        leadIn_slices: r.byDepth ? r.margin : 0,
-        runOut_slices: r.byDepth ? r.margin : 0,
-        mover: r.resolution > 0 ? { kind: 'rail', resolution_mm: r.resolution } : { kind: 'ring' },
-        subject: r.byDepth ? { kind: 'depth', depth_mm: r.depth } : { kind: 'range', near_mm: r.near, far_mm: r.near + r.span, from: 'lens' },
-      }
-      let plan: Plan
-      try {
-        plan = planSeries(request)
-      } catch (error) {
-        return error instanceof PlanError
-      }
+      const plan = planned(requestOf(r))
+      if (!plan) return
+      plans++
       expect(JSON.stringify(plan, (_, v) => (Number.isNaN(v) ? 'NaN' : v))).not.toContain('NaN')
       expect(plan.frameCount).toBeLessThanOrEqual(MAX_FRAMES)
-      const measure = r.byDepth ? (mm: number) => mm : (mm: number) => 1 / mm
-      const margin = r.byDepth ? r.margin * plan.stride_mm : 0
-      const near = r.byDepth ? -margin : r.near
-      const far = r.byDepth ? r.depth + margin : r.near + r.span
+      const { near, far, measure } = toCover(r, plan)
       expect(holds(plan.frames, near, far, r.overlap, measure)).toBe(true)
-      if (r.overlap > 0.45) return true // two strides may then still touch: dropping one costs overlap, checked below
-      for (const k of [0, plan.frames.length >> 1, plan.frames.length - 1]) {
-        expect(
-          holds(
-            plan.frames.filter((_, i) => i !== k),
-            near,
-            far,
-            r.overlap,
-            measure,
-          ),
-        ).toBe(false)
+      // Every frame of a short series, every so-manieth of a long one, its ends always.
+      const apart = Math.max(1, Math.floor(plan.frameCount / 12))
+      for (let k = 0; k < plan.frameCount; k++) {
+        if (k % apart > 0 && k < plan.frameCount - 1) continue
+        const without = plan.frames.filter((_, n) => n !== k)
+        expect(holds(without, near, far, r.overlap, measure)).toBe(false)
       }
-      return true
     }),
-    { numRuns: 10_000, endOnFailure: true, seed: 20261124 },
+    { numRuns: 10_000, endOnFailure: true, seed: 20261125 },
+  )
+  // The others are refused with a sentence; most must not be.
+  expect(plans).toBeGreaterThan(6000)
+})
+
+/** The farthest focus whose slice still overlaps that of `focus` by `overlap` of the wider one, found by halving. */
+function nextFocus(focus: number, { hyperfocal, focal, overlap }: { hyperfocal: number; focal: number; overlap: number }): number {
+  const slice = (vergence: number) => [1 / nearLimit_mm(1 / vergence, hyperfocal, focal), 1 / farLimit_mm(1 / vergence, hyperfocal, focal)]
+  const [near, far] = slice(1 / focus)
+  let low = 1e-12
+  let high = 1 / focus
+  for (let step = 0; step < 80; step++) {
+    const middle = (low + high) / 2
+    const [nextNear, nextFar] = slice(middle)
+    if (nextNear - far >= overlap * Math.max(near - far, nextNear - nextFar)) high = middle
+    else low = middle
+  }
+  return 1 / high
+}
+
+test('no plan takes more than one frame above the smallest possible', () => {
+  fc.assert(
+    fc.property(anyRequest, (r) => {
+      const plan = planned(requestOf(r))
+      if (!plan || plan.frameCount > 300) return
+      const { near, far } = toCover(r, plan)
+      if (r.what !== 'range') {
+        const stride = plan.stride_mm
+        const least = Math.max(1, Math.ceil((far - near - plan.depthOfField_mm) / stride - 1e-6) + 1)
+        expect(plan.frameCount).toBeLessThanOrEqual(least + 1)
+        // And the stride is the longest that the mover can do within the overlap.
+        const wanted = plan.depthOfField_mm * (1 - r.overlap)
+        expect(stride).toBeGreaterThan(r.resolution > 0 ? wanted - r.resolution * (1 + 1e-6) : wanted * (1 - 1e-9))
+        return
+      }
+      const series = { hyperfocal: plan.hyperfocal_mm!, focal: r.focal, overlap: r.overlap }
+      let focus = focusForNear_mm(near, series.hyperfocal, r.focal)
+      let least = 1
+      while (farLimit_mm(focus, series.hyperfocal, r.focal) < far * (1 - 1e-9) && least < 400) {
+        focus = nextFocus(focus, series)
+        least++
+      }
+      expect(plan.frameCount).toBeLessThanOrEqual(least + 1)
+    }),
+    { numRuns: 2000, endOnFailure: true, seed: 7 },
   )
 })

@@ -3,7 +3,7 @@
 import { App, Button, Select, Skeleton } from 'antd'
 import Link from 'next/link'
 import { useRouter } from 'next/navigation'
-import { useCallback, useState } from 'react'
+import { useEffect, useState } from 'react'
 import type { Kit } from '@/core/kit'
 import { verdictOf } from '@/core/sheet'
 import { SCENES } from '@/core/simulate'
@@ -14,7 +14,7 @@ import { useUnits } from '../units'
 import { Answer } from './answer'
 import { AroundInputs, KitInputs, LightInputs, MoverInputs, SharpnessInputs, SubjectInputs } from './inputs'
 import styles from './plan.module.css'
-import { SheetProvider, usePlanSheet, type FieldError } from './usePlanSheet'
+import { createPlanStore, PlanStoreProvider, PlanWords, usePlan } from './planStore'
 
 /** Plans a new shoot, or changes the plan of `shoot`. */
 export function PlanScreen({ shoot }: { shoot?: ShootDetail }) {
@@ -28,28 +28,26 @@ export function PlanScreen({ shoot }: { shoot?: ShootDetail }) {
 }
 
 function PlanForm({ kit, shoot }: { kit: Kit; shoot?: ShootDetail }) {
-  const [refused, setRefused] = useState<FieldError>()
-  const clear = useCallback(() => setRefused(undefined), [])
-  const state = usePlanSheet(kit, shoot, refused, clear)
-  const { shown, stale, words, changeWords } = state
-  const { system } = useUnits()
+  const [store] = useState(() => createPlanStore(kit, shoot))
+  useEffect(() => store.getState().useKit(kit), [store, kit])
   const router = useRouter()
   const { message } = App.useApp()
   const save = useSaveShoot(shoot?.id)
 
   const keep = async (then: string) => {
-    if (!words.title.trim()) return setRefused({ field: 'title', error: 'Give the shoot a title.' })
+    const { words, shown, stale, refuse } = store.getState()
+    if (!words.title.trim()) return refuse({ field: 'title', error: 'Give the shoot a title.' })
     if (!shown || stale) return
     try {
       router.push(`/shoots/${await save.mutateAsync({ ...words, plan: shown.request, sheet: shown.sheet })}/${then}`)
     } catch (cause) {
-      if (cause instanceof RefusedError && cause.field === 'title') setRefused({ field: 'title', error: cause.message })
+      if (cause instanceof RefusedError && cause.field === 'title') refuse({ field: 'title', error: cause.message })
       message.error((cause as Error).message)
     }
   }
 
   return (
-    <SheetProvider value={state}>
+    <PlanStoreProvider value={store}>
       <div className={styles.columns}>
         <form
           className={styles.inputs}
@@ -64,36 +62,63 @@ function PlanForm({ kit, shoot }: { kit: Kit; shoot?: ShootDetail }) {
           <MoverInputs />
           <LightInputs />
           <AroundInputs />
-          <fieldset>
-            <legend>Stand-in camera sees</legend>
-            <Select
-              aria-label="Scene"
-              value={words.scene}
-              onChange={(scene) => changeWords({ scene })}
-              options={Object.keys(SCENES).map((name) => ({ value: name, label: name }))}
-              className={styles.wide}
-            />
-          </fieldset>
-          <div className={styles.keep}>
-            <Button type="primary" htmlType="submit" disabled={stale} loading={save.isPending}>
-              {shoot ? 'Keep this plan' : 'Keep the plan and go to the shoot'}
-            </Button>
-            <Button disabled={stale} onClick={() => void keep('card')}>
-              Keep it and print the run card
-            </Button>
-            {shoot && <Link href={`/shoots/${shoot.id}/card`}>Run card of the kept plan</Link>}
-          </div>
+          <SceneInput />
+          <Keep shoot={shoot} busy={save.isPending} onKeep={keep} />
         </form>
         <section className={styles.answer} aria-live="polite" aria-label="The plan">
           <Answer />
         </section>
       </div>
-      <div className={styles.foot}>
-        <span>{state.error ? state.error.error : shown && verdictOf(shown.plan, shown.request, shown.gear.lens, system).headline}</span>
-        <Button type="primary" disabled={stale} loading={save.isPending} onClick={() => void keep('shoot')}>
-          Keep
-        </Button>
-      </div>
-    </SheetProvider>
+      <Foot busy={save.isPending} onKeep={keep} />
+    </PlanStoreProvider>
+  )
+}
+
+interface KeepProps {
+  busy: boolean
+  onKeep: (then: string) => Promise<void>
+}
+
+function Keep({ shoot, busy, onKeep }: KeepProps & { shoot?: ShootDetail }) {
+  const stale = usePlan((state) => state.stale)
+  return (
+    <div className={styles.keep}>
+      <Button type="primary" htmlType="submit" disabled={stale} loading={busy}>
+        {shoot ? 'Keep this plan' : 'Keep the plan and go to the shoot'}
+      </Button>
+      <Button disabled={stale} onClick={() => void onKeep('card')}>
+        Keep it and print the run card
+      </Button>
+      {shoot && <Link href={`/shoots/${shoot.id}/card`}>Run card of the kept plan</Link>}
+    </div>
+  )
+}
+
+/** On a phone the verdict and the way on stay at the foot, whatever field is being filled in. */
+function Foot({ busy, onKeep }: KeepProps) {
+  const { system } = useUnits()
+  const stale = usePlan((state) => state.stale)
+  return (
+    <div className={styles.foot}>
+      <span>
+        <PlanWords of={({ error, shown }) => error?.error ?? (shown && verdictOf(shown.plan, shown.request, shown.gear.lens, system).headline)} />
+      </span>
+      <Button type="primary" disabled={stale} loading={busy} onClick={() => void onKeep('shoot')}>
+        Keep
+      </Button>
+    </div>
+  )
+}
+
+const SCENE_OPTIONS = Object.keys(SCENES).map((name) => ({ value: name, label: name }))
+
+function SceneInput() {
+  const scene = usePlan(({ words }) => words.scene)
+  const changeWords = usePlan((state) => state.changeWords)
+  return (
+    <fieldset>
+      <legend>Stand-in camera sees</legend>
+      <Select aria-label="Scene" value={scene} onChange={(next) => changeWords({ scene: next })} options={SCENE_OPTIONS} className={styles.wide} />
+    </fieldset>
   )
 }

@@ -6,6 +6,7 @@ import { depthCss, rampPlace } from '@/core/ramp'
 import { useUnits } from '../units'
 import { axisOf, INSET, subjectEnds } from './axis'
 import { placeLabels } from './labels'
+import { Slices } from './Slices'
 import { useWidth } from './useWidth'
 import styles from './ribbon.module.css'
 
@@ -72,7 +73,7 @@ export function DepthRibbon({ plan, request, selected, onSelect, captured = 0, s
             y={top + 2}
             height={HEIGHT.subject - 4}
           />
-          <Slices plan={plan} x={axis.x} top={sliceTop} captured={captured} selected={selected} />
+          <Slices frames={plan.frames} x={axis.x} top={sliceTop} height={HEIGHT.slices} captured={captured} selected={selected} />
           {shares && <Shares plan={plan} x={axis.x} top={sharesTop} shares={shares} />}
           {plan.frames.slice(0, captured).map(({ near_mm, far_mm }, k) => {
             const at = (axis.x(near_mm) + axis.x(far_mm)) / 2
@@ -115,36 +116,8 @@ export function DepthRibbon({ plan, request, selected, onSelect, captured = 0, s
   )
 }
 
-interface SlicesProps {
-  plan: Plan
-  x: (mm: number) => number
-  top: number
-}
-
-/** One band a slice, in two rows so that the overlap of neighbours is seen. */
-function Slices({ plan: { frames }, x, top, captured, selected }: SlicesProps & { captured: number; selected?: number }) {
-  const count = frames.length
-  const gap = count > 60 ? 0 : 0.5
-  return frames.map(({ near_mm, far_mm }, k) => {
-    const left = x(near_mm)
-    return (
-      <rect
-        key={k}
-        data-slice={k}
-        x={left}
-        width={Math.max(1, x(far_mm) - left - gap)}
-        y={top + (k % 2) * (HEIGHT.slices / 3)}
-        height={(2 * HEIGHT.slices) / 3}
-        fill={depthCss(rampPlace(k, count))}
-        fillOpacity={captured > 0 && k >= captured ? 0.3 : 0.9}
-        className={k === selected ? styles.chosen : count > 120 ? undefined : styles.slice}
-      />
-    )
-  })
-}
-
 /** How much of the fused picture each frame shows. */
-function Shares({ plan: { frames }, x, top, shares }: SlicesProps & { shares: number[] }) {
+function Shares({ plan: { frames }, x, top, shares }: { plan: Plan; x: (mm: number) => number; top: number; shares: number[] }) {
   const most = Math.max(1, ...shares)
   return frames.map(({ near_mm, far_mm }, k) => {
     const height = (HEIGHT.shares * (shares[k] ?? 0)) / most

@@ -1,12 +1,13 @@
 'use client'
 
+import { memo } from 'react'
 import { chainedParts, composing } from '@/core/plan'
 import { nearestText, type PlanSheet, type SheetPlan } from '@/core/sheet'
 import { useUnits } from '../../units'
 import styles from './answer.module.css'
 
 /** What to know before setting up, in short lines: where it stands, how to compose, what the plan warns of. */
-export function Advice({ planned, sheet }: { planned: SheetPlan; sheet: PlanSheet }) {
+export const Advice = memo(function Advice({ planned, sheet }: { planned: SheetPlan; sheet: PlanSheet }) {
   const { plan, request, gear, step } = planned
   const { system } = useUnits()
   const most = gear.body.bracketMost
@@ -31,4 +32,4 @@ export function Advice({ planned, sheet }: { planned: SheetPlan; sheet: PlanShee
       )}
     </ul>
   )
-}
+})

@@ -5,12 +5,12 @@ import { memo, useMemo, useState } from 'react'
 import { fitBudget, PlanError, type BudgetReply, type PlanRequest } from '@/core/plan'
 import type { PlanSheet, SheetPlan } from '@/core/sheet'
 import { durationText, significant } from '@/core/units'
-import { useSheet } from '../usePlanSheet'
+import { usePlan } from '../planStore'
 import styles from './answer.module.css'
 
 /** The plan the other way round: so many frames, or so many minutes; what must be given up for it? */
 export const BudgetPanel = memo(function BudgetPanel({ planned: { request, gear } }: { planned: SheetPlan }) {
-  const { change } = useSheet()
+  const change = usePlan((state) => state.change)
   const [frames, setFrames] = useState<number | null>(null)
   const [minutes, setMinutes] = useState<number | null>(null)
   const reply = useMemo(() => ask(request, frames, minutes, gear.lens.smallestFNumber), [request, frames, minutes, gear.lens])

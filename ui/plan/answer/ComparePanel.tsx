@@ -5,12 +5,12 @@ import { memo, useState } from 'react'
 import { comparePlans, type PlanSheet, type SheetPlan } from '@/core/sheet'
 import { significant } from '@/core/units'
 import { useUnits } from '../../units'
-import { useSheet } from '../usePlanSheet'
+import { usePlan } from '../planStore'
 import styles from './answer.module.css'
 
 /** Two plans side by side: one held still, and the one in the fields. */
 export const ComparePanel = memo(function ComparePanel({ planned, sheet }: { planned: SheetPlan; sheet: PlanSheet }) {
-  const { change } = useSheet()
+  const change = usePlan((state) => state.change)
   const { system } = useUnits()
   const [held, setHeld] = useState<{ planned: SheetPlan; sheet: PlanSheet }>()
   const rows = held ? comparePlans(held.planned, planned, system) : []

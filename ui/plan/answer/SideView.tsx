@@ -6,7 +6,7 @@ import type { PlanSheet, SheetPlan } from '@/core/sheet'
 import type { UnitSystem } from '@/core/units'
 import { axisOf, INSET, placeLabels, subjectEnds, useWidth } from '../../ribbon'
 import { useUnits } from '../../units'
-import { sideGeometry } from './sideView'
+import { sideGeometry, type SideGeometry } from './sideView'
 import styles from './answer.module.css'
 
 interface Props {
@@ -45,7 +45,7 @@ export function SideView({ planned, sheet, selected }: Props) {
   if (endless) posts.push({ text: 'on to ∞', at: x(end), post: false })
   const labels = placeLabels(posts, width)
   const sliceHalf = range ? 9 : subjectHalf
-  const rows = slices.length > 60 ? 1 : 2
+  const rows = slices.length > MOST_BANDS ? 1 : 2
 
   return (
     <div ref={frame} className={styles.side}>
@@ -61,15 +61,15 @@ export function SideView({ planned, sheet, selected }: Props) {
         {box(body, styles.camera)}
         {box(lens, styles.camera)}
         <line className={styles.sensor} x1={x(0)} x2={x(0)} y1={AXIS - half(sensorHeight)} y2={AXIS + half(sensorHeight)} />
-        {slices.map(({ from, to }, k) => (
+        {merged(slices).map(({ from, to, place, first, last }, k) => (
           <rect
             key={k}
             x={x(from)}
             width={Math.max(0.6, (to - from) * perMm)}
             y={AXIS - sliceHalf + (k % rows) * sliceHalf}
             height={(2 * sliceHalf) / rows}
-            fill={depthCss(rampPlace(k, slices.length))}
-            className={k === selected ? styles.chosen : undefined}
+            fill={depthCss(place)}
+            className={selected !== undefined && selected >= first && selected <= last ? styles.chosen : undefined}
           />
         ))}
         <rect
@@ -114,4 +114,17 @@ function ribbonEnds({ plan, request }: SheetPlan, width: number, system: UnitSys
   const { x } = axisOf(plan, request, Math.max(100, width - 2 * INSET), system)
   const { near, far } = subjectEnds(request)
   return { near: x(near) + INSET, far: x(far) + INSET }
+}
+
+/** More bands than this are thinner than a line in this view; neighbours are drawn as one. */
+const MOST_BANDS = 60
+
+/** Slices as bands with their place on the ramp. */
+function merged(slices: SideGeometry['slices']) {
+  const each = Math.ceil(slices.length / MOST_BANDS)
+  return Array.from({ length: Math.ceil(slices.length / each) }, (_, k) => {
+    const first = k * each
+    const last = Math.min(slices.length, first + each) - 1
+    return { from: slices[first].from, to: slices[last].to, first, last, place: rampPlace((first + last) / 2, slices.length) }
+  })
 }

@@ -4,12 +4,12 @@ import { Button } from 'antd'
 import { verdictOf, type SheetPlan } from '@/core/sheet'
 import { apertureText } from '@/core/units'
 import { useUnits } from '../../units'
-import { useSheet } from '../usePlanSheet'
+import { usePlan } from '../planStore'
 import styles from './answer.module.css'
 
 /** What to do, in one line; where one frame would do at another aperture, the way there. */
 export function VerdictLine({ planned: { plan, request, gear } }: { planned: SheetPlan }) {
-  const { change } = useSheet()
+  const change = usePlan((state) => state.change)
   const { system } = useUnits()
   const { headline, rest, oneFrameAt } = verdictOf(plan, request, gear.lens, system)
   return (

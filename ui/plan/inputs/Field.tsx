@@ -1,11 +1,11 @@
 'use client'
 
 import { Checkbox, Input, InputNumber, Radio, Select } from 'antd'
-import { memo, useState, type ReactNode } from 'react'
+import { useState, type ReactNode } from 'react'
 import type { PlanSheet } from '@/core/sheet'
 import { exposureText } from '@/core/units'
 import { bareUnit, editText, readLength_mm, useUnits, type LengthScale } from '../../units'
-import { useSheet } from '../usePlanSheet'
+import { usePlan, type PlanState } from '../planStore'
 import styles from './inputs.module.css'
 
 /** Keys of the sheet whose value is a T. */
@@ -38,10 +38,18 @@ export function Field({ label, field, error, hint, children }: FrameProps) {
   )
 }
 
-/** The sheet's value, error and setter for one key; what is drawn with them is drawn again only when they change. */
+/** A line of advice below a field; drawn again only when its words change. */
+export function Hint({ of }: { of: (state: PlanState) => string | false | undefined }) {
+  const text = usePlan(of)
+  return text ? <p className={styles.hint}>{text}</p> : null
+}
+
+/** The sheet's value, error and setter for one key. */
 function useField<K extends keyof PlanSheet>(name: K) {
-  const { sheet, error, change } = useSheet()
-  return { name, value: sheet[name], error: error?.field === name ? error.error : undefined, change }
+  const value = usePlan((state) => state.sheet[name])
+  const error = usePlan((state) => (state.error?.field === name ? state.error.error : undefined))
+  const change = usePlan((state) => state.change)
+  return { name, value, error, change }
 }
 
 interface NumberProps {
@@ -51,22 +59,8 @@ interface NumberProps {
   hint?: ReactNode
 }
 
-export function NumberField({ name, ...props }: NumberProps & { name: NumberKey }) {
-  return <PlainNumber {...useField(name)} {...props} />
-}
-
-type Change = (part: Partial<PlanSheet>) => void
-
-const PlainNumber = memo(function PlainNumber({
-  name,
-  value,
-  error,
-  change,
-  label,
-  unit,
-  step = 1,
-  hint,
-}: NumberProps & { name: string; value: number | null; error?: string; change: Change }) {
+export function NumberField({ name, label, unit, step = 1, hint }: NumberProps & { name: NumberKey }) {
+  const { value, error, change } = useField(name)
   return (
     <Field label={label} field={name} error={error} hint={hint}>
       {(id) => (
@@ -75,6 +69,7 @@ const PlainNumber = memo(function PlainNumber({
           value={value}
           onChange={(next) => change({ [name]: next })}
           step={step}
+          formatter={asTyped}
           suffix={unit}
           status={error ? 'error' : undefined}
           style={{ width: '100%' }}
@@ -82,7 +77,12 @@ const PlainNumber = memo(function PlainNumber({
       )}
     </Field>
   )
-})
+}
+
+/** A number as it was typed, without the zeros that a step of a half would add. */
+function asTyped(value: number | string | undefined, { userTyping, input }: { userTyping: boolean; input: string }): string {
+  return userTyping ? input : String(value ?? '')
+}
 
 interface LengthProps {
   label: string
@@ -91,25 +91,12 @@ interface LengthProps {
   hint?: ReactNode
 }
 
-/** A length in the units that are switched on; takes `1.5 m` and `3 5/16"` in either. */
-export function LengthField({ name, ...props }: LengthProps & { name: NumberKey }) {
-  const { system } = useUnits()
-  return <PlainLength {...useField(name)} system={system} {...props} />
-}
-
 const UNREADABLE = 'This is no length: write 12 mm, 1.5 m, 3 5/16" or 2\' 4", in one system at a time.'
 
-const PlainLength = memo(function PlainLength({
-  name,
-  value,
-  error,
-  change,
-  system,
-  label,
-  scale = 'close',
-  placeholder,
-  hint,
-}: LengthProps & { name: string; value: number | null; error?: string; change: Change; system: 'metric' | 'inches' }) {
+/** A length in the units that are switched on; takes `1.5 m` and `3 5/16"` in either. */
+export function LengthField({ name, label, scale = 'close', placeholder, hint }: LengthProps & { name: NumberKey }) {
+  const { value, error, change } = useField(name)
+  const { system } = useUnits()
   return (
     <Field label={label} field={name} error={Number.isNaN(value) ? UNREADABLE : error} hint={hint}>
       {(id) => (
@@ -125,7 +112,7 @@ const PlainLength = memo(function PlainLength({
       )}
     </Field>
   )
-})
+}
 
 interface LengthInputProps {
   id?: string

@@ -1,7 +1,8 @@
 'use client'
 
 import Link from 'next/link'
-import { useSheet } from '../usePlanSheet'
+import { useMemo } from 'react'
+import { usePlan } from '../planStore'
 import { CheckField, NumberField, SelectField } from './Field'
 import { ReachInputs } from './ReachInputs'
 import styles from './inputs.module.css'
@@ -10,9 +11,11 @@ const named = (items: { name: string }[]) => items.map(({ name }) => ({ value: n
 
 /** Body, lens, aperture, and how the size in the picture is reached. */
 export function KitInputs() {
-  const { sheet, kit } = useSheet()
-  const body = kit.bodies.find(({ name }) => name === sheet.body)
-  const objective = sheet.kind === 'depth' && sheet.reach === 'objective'
+  const kit = usePlan((state) => state.kit)
+  const shiftExposures = usePlan(({ sheet }) => kit.bodies.find(({ name }) => name === sheet.body)?.shiftExposures)
+  const byDepth = usePlan(({ sheet }) => sheet.kind === 'depth')
+  const objective = usePlan(({ sheet }) => sheet.kind === 'depth' && sheet.reach === 'objective')
+  const options = useMemo(() => ({ bodies: named(kit.bodies), lenses: named(kit.lenses), lights: named(kit.lights) }), [kit])
   return (
     <fieldset>
       <legend>
@@ -21,16 +24,16 @@ export function KitInputs() {
           change it
         </Link>
       </legend>
-      <SelectField name="body" label="Body" options={named(kit.bodies)} />
-      {body?.shiftExposures && <CheckField name="sensorShift" label={`Sensor shift: ${body.shiftExposures} captures a frame, finer pixels`} />}
+      <SelectField name="body" label="Body" options={options.bodies} />
+      {shiftExposures && <CheckField name="sensorShift" label={`Sensor shift: ${shiftExposures} captures a frame, finer pixels`} />}
       {!objective && (
         <>
-          <SelectField name="lens" label="Lens" options={named(kit.lenses)} />
+          <SelectField name="lens" label="Lens" options={options.lenses} />
           <NumberField name="fNumber" label="Aperture, as marked" unit="f-number" step={0.5} />
         </>
       )}
-      {sheet.kind === 'depth' && <ReachInputs />}
-      <SelectField name="light" label="Light" options={named(kit.lights)} />
+      {byDepth && <ReachInputs />}
+      <SelectField name="light" label="Light" options={options.lights} />
     </fieldset>
   )
 }

@@ -3,17 +3,19 @@
 import { Checkbox } from 'antd'
 import type { Surrounding } from '@/core/plan'
 import { durationText, exposureText } from '@/core/units'
-import { useSheet } from '../usePlanSheet'
+import { PlanWords, usePlan } from '../planStore'
 import { CheckField, ExposureField, NumberField } from './Field'
 import styles from './inputs.module.css'
 
 /** Exposure of every frame, and the time that goes by around it. */
 export function LightInputs() {
-  const { shown } = useSheet()
   return (
     <details className={styles.group}>
       <summary>
-        Light and time <span>{shown && `${exposureText(shown.request.timing.exposure_s)}, in all ${durationText(shown.plan.duration_s)}`}</span>
+        Light and time{' '}
+        <span>
+          <PlanWords of={({ shown }) => shown && `${exposureText(shown.request.timing.exposure_s)}, in all ${durationText(shown.plan.duration_s)}`} />
+        </span>
       </summary>
       <ExposureField name="testExposure_s" label="Test exposure, without filter" />
       <div className={styles.pair}>
@@ -42,23 +44,19 @@ const SURROUNDINGS: { value: Surrounding; label: string }[] = [
 
 /** What is around, for the cautions on the run card. */
 export function AroundInputs() {
-  const { sheet, change } = useSheet()
+  const surroundings = usePlan(({ sheet }) => sheet.surroundings)
+  const change = usePlan((state) => state.change)
   return (
     <details className={styles.group}>
       <summary>
         Around{' '}
         <span>
-          {SURROUNDINGS.filter(({ value }) => sheet.surroundings.includes(value))
+          {SURROUNDINGS.filter(({ value }) => surroundings.includes(value))
             .map(({ label }) => label)
             .join(', ') || 'nothing to mind'}
         </span>
       </summary>
-      <Checkbox.Group
-        options={SURROUNDINGS}
-        value={sheet.surroundings}
-        onChange={(surroundings) => change({ surroundings })}
-        className={styles.checks}
-      />
+      <Checkbox.Group options={SURROUNDINGS} value={surroundings} onChange={(next) => change({ surroundings: next })} className={styles.checks} />
     </details>
   )
 }

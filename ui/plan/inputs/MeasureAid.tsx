@@ -3,7 +3,7 @@
 import { Button, InputNumber, Radio } from 'antd'
 import { useState } from 'react'
 import { useUnits } from '../../units'
-import { useSheet } from '../usePlanSheet'
+import { usePlan } from '../planStore'
 import { LengthInput } from './Field'
 import styles from './inputs.module.css'
 
@@ -11,10 +11,10 @@ type Way = 'tape' | 'rail' | 'dial'
 
 /** Depth or distances from two readings: a tape or lens scale, a rail's ruler, or turns and marks of its dial. */
 export function MeasureAid() {
-  const { sheet, kit, change } = useSheet()
+  const change = usePlan((state) => state.change)
   const { system, length } = useUnits()
-  const rail = kit.rails.find(({ name, kind }) => name === sheet.rail && kind === 'dial')
-  const range = sheet.kind === 'range'
+  const rail = usePlan(({ kit, sheet }) => kit.rails.find(({ name, kind }) => name === sheet.rail && kind === 'dial'))
+  const range = usePlan(({ sheet }) => sheet.kind === 'range')
   const [way, setWay] = useState<Way>('tape')
   const [ends, setEnds] = useState<[number | null, number | null]>([null, null])
   const reading = (end: 0 | 1) => (value: number | null) => setEnds((before) => (end === 0 ? [value, before[1]] : [before[0], value]))
@@ -34,7 +34,11 @@ export function MeasureAid() {
         <Radio.Group
           aria-label="What is read"
           value={way}
-          onChange={(event) => setWay(event.target.value)}
+          onChange={(event) => {
+            setWay(event.target.value)
+            // A dial stands at zero until it is said otherwise; the other readings must be given.
+            setEnds(event.target.value === 'dial' ? [0, 0] : [null, null])
+          }}
           options={[
             { value: 'tape', label: 'tape or lens scale' },
             { value: 'rail', label: 'rail’s ruler' },

@@ -4,8 +4,8 @@ import { Select } from 'antd'
 import type { Attachment, AttachmentKind } from '@/core/kit'
 import type { PlanSheet } from '@/core/sheet'
 import { significant } from '@/core/units'
-import { useSheet } from '../usePlanSheet'
-import { LengthField, NumberField, SelectField } from './Field'
+import { usePlan } from '../planStore'
+import { Hint, LengthField, NumberField, SelectField } from './Field'
 import { RulerMeasure } from './RulerMeasure'
 import styles from './inputs.module.css'
 
@@ -22,17 +22,12 @@ const REACHES = [
 
 /** How the subject's size in the picture is reached, with what that way needs to know. */
 export function ReachInputs() {
-  const { sheet, shown } = useSheet()
-  const given = sheet.reach === 'lens'
+  const reach = usePlan(({ sheet }) => sheet.reach)
   return (
     <>
-      <SelectField
-        name="reach"
-        label="Size in the picture by"
-        options={REACHES}
-        hint={!given && shown ? `${significant(shown.plan.magnification, 3)} : 1 in the picture` : undefined}
-      />
-      {FIELDS[sheet.reach]}
+      <SelectField name="reach" label="Size in the picture by" options={REACHES} />
+      {FIELDS[reach]}
+      {reach !== 'lens' && <Hint of={({ shown }) => shown && `${significant(shown.plan.magnification, 3)} : 1 in the picture`} />}
     </>
   )
 }
@@ -111,8 +106,9 @@ interface FromKitProps {
 
 /** Fills the fields from an attachment of the kit; what is filled in stays to be changed. */
 function FromKit({ kinds, label, take }: FromKitProps) {
-  const { sheet, kit, change } = useSheet()
-  const items = kit.attachments.filter(({ kind }) => kinds.includes(kind))
+  const sheet = usePlan((state) => state.sheet)
+  const change = usePlan((state) => state.change)
+  const items = usePlan((state) => state.kit).attachments.filter(({ kind }) => kinds.includes(kind))
   if (items.length === 0) return null
   return (
     <div className={styles.field}>

@@ -4,7 +4,7 @@ import { Button, Modal, Upload } from 'antd'
 import { useState, type KeyboardEvent, type PointerEvent } from 'react'
 import { lengthText } from '@/core/units'
 import { useUnits } from '../../units'
-import { useSheet } from '../usePlanSheet'
+import { usePlan } from '../planStore'
 import { LengthInput } from './Field'
 import { rulerAcross_mm, type Point } from './ruler'
 import styles from './inputs.module.css'
@@ -13,7 +13,7 @@ const NAMES = ['first mark', 'second mark']
 
 /** Measures a magnification in a picture of a ruler: two marks, and how far apart they are on the ruler. */
 export function RulerMeasure() {
-  const { change } = useSheet()
+  const change = usePlan((state) => state.change)
   const { system } = useUnits()
   const [open, setOpen] = useState(false)
   const [picture, setPicture] = useState<string>()

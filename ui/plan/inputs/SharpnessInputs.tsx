@@ -1,41 +1,40 @@
 'use client'
 
 import { criterionMeaning } from '@/core/plan'
-import { useSheet } from '../usePlanSheet'
-import { CheckField, LengthField, NumberField, SelectField } from './Field'
+import { usePlan } from '../planStore'
+import { CheckField, Hint, LengthField, NumberField, SelectField } from './Field'
 import styles from './inputs.module.css'
+
+const CRITERIA = [
+  { value: 'pixels', label: 'so many pixels' },
+  { value: 'print', label: 'a print, seen from a distance' },
+  { value: 'coc', label: 'a given circle of confusion' },
+]
 
 /** How sharp is sharp enough, and how much neighbouring slices share. */
 export function SharpnessInputs() {
-  const { sheet, shown } = useSheet()
+  const criterion = usePlan(({ sheet }) => sheet.criterion)
+  const counted = usePlan(({ sheet }) => (sheet.diffraction ? `counted, ${sheet.wavelength_nm ?? '…'} nm` : 'left out (classical figures)'))
   return (
     <fieldset>
       <legend>Sharpness</legend>
-      <SelectField
-        name="criterion"
-        label="Sharp enough is"
-        options={[
-          { value: 'pixels', label: 'so many pixels' },
-          { value: 'print', label: 'a print, seen from a distance' },
-          { value: 'coc', label: 'a given circle of confusion' },
-        ]}
-      />
-      {sheet.criterion === 'pixels' && <NumberField name="blur_pixels" label="Blur allowed" unit="pixels" step={0.5} />}
-      {sheet.criterion === 'coc' && <LengthField name="coc_mm" label="Circle of confusion" />}
-      {sheet.criterion === 'print' && (
+      <SelectField name="criterion" label="Sharp enough is" options={CRITERIA} />
+      {criterion === 'pixels' && <NumberField name="blur_pixels" label="Blur allowed" unit="pixels" step={0.5} />}
+      {criterion === 'coc' && <LengthField name="coc_mm" label="Circle of confusion" />}
+      {criterion === 'print' && (
         <div className={styles.pair}>
           <LengthField name="printWidth_mm" label="Print width" />
           <LengthField name="viewingDistance_mm" label="Seen from" />
         </div>
       )}
-      {shown && <p className={styles.hint}>{criterionMeaning(shown.request.sharpness, shown.request.camera)}</p>}
+      <Hint of={({ shown }) => shown && criterionMeaning(shown.request.sharpness, shown.request.camera)} />
       <NumberField name="overlap_percent" label="Overlap of neighbouring slices" unit="%" step={5} />
       <div className={styles.pair}>
         <NumberField name="leadIn_slices" label="Lead-in" unit="slices" step={0.5} />
         <NumberField name="runOut_slices" label="Run-out" unit="slices" step={0.5} />
       </div>
       <details className={styles.aid}>
-        <summary>Diffraction {sheet.diffraction ? `counted, ${sheet.wavelength_nm ?? '…'} nm` : 'left out (classical figures)'}</summary>
+        <summary>Diffraction {counted}</summary>
         <CheckField name="diffraction" label="Count diffraction" />
         <NumberField name="wavelength_nm" label="Wavelength" unit="nm" step={10} />
       </details>

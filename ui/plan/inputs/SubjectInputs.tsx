@@ -1,38 +1,44 @@
 'use client'
 
 import { Input } from 'antd'
-import { useSheet } from '../usePlanSheet'
+import { usePlan } from '../planStore'
 import { Field, LengthField, RadioField } from './Field'
 import { MeasureAid } from './MeasureAid'
 import { Targets } from './Targets'
 import styles from './inputs.module.css'
 
+const KINDS = [
+  { value: 'depth', label: 'Close up, by depth' },
+  { value: 'range', label: 'By distances' },
+]
+
+const ORIGINS = [
+  { value: 'sensor', label: 'from the sensor mark' },
+  { value: 'lens', label: 'from the lens' },
+]
+
 /** What is photographed, and how deep it is or how far. */
 export function SubjectInputs() {
-  const { sheet, words, changeWords, error } = useSheet()
+  const kind = usePlan(({ sheet }) => sheet.kind)
+  const words = usePlan((state) => state.words)
+  const changeWords = usePlan((state) => state.changeWords)
+  const error = usePlan((state) => (state.error?.field === 'title' ? state.error.error : undefined))
   return (
     <fieldset>
       <legend>Subject</legend>
-      <Field label="Title" field="title" error={error?.field === 'title' ? error.error : undefined}>
+      <Field label="Title" field="title" error={error}>
         {(id) => (
           <Input
             id={id}
             value={words.title}
             onChange={(event) => changeWords({ title: event.target.value })}
             placeholder="What it is and where it lies"
-            status={error?.field === 'title' ? 'error' : undefined}
+            status={error ? 'error' : undefined}
           />
         )}
       </Field>
-      <RadioField
-        name="kind"
-        label="How the subject is measured"
-        options={[
-          { value: 'depth', label: 'Close up, by depth' },
-          { value: 'range', label: 'By distances' },
-        ]}
-      />
-      {sheet.kind === 'depth' ? (
+      <RadioField name="kind" label="How the subject is measured" options={KINDS} />
+      {kind === 'depth' ? (
         <>
           <LengthField name="depth_mm" label="Depth, nearest to farthest part" />
           <MeasureAid />
@@ -47,14 +53,7 @@ export function SubjectInputs() {
             <LengthField name="near_mm" label="Nearest point" scale="far" />
             <LengthField name="far_mm" label="Farthest point" scale="far" placeholder="∞" />
           </div>
-          <RadioField
-            name="from"
-            label="Measured from"
-            options={[
-              { value: 'sensor', label: 'from the sensor mark' },
-              { value: 'lens', label: 'from the lens' },
-            ]}
-          />
+          <RadioField name="from" label="Measured from" options={ORIGINS} />
           <MeasureAid />
           <Targets />
         </>

@@ -3,15 +3,15 @@
 import { DeleteOutlined, PlusOutlined } from '@ant-design/icons'
 import { Button, Input } from 'antd'
 import { useUnits } from '../../units'
-import { useSheet } from '../usePlanSheet'
+import { usePlan } from '../planStore'
 import { LengthInput } from './Field'
 import styles from './inputs.module.css'
 
 /** Named things that must be sharp, each at its distance from the lens; an empty distance is the horizon. */
 export function Targets() {
-  const { sheet, change } = useSheet()
+  const targets = usePlan(({ sheet }) => sheet.targets)
+  const change = usePlan((state) => state.change)
   const { system } = useUnits()
-  const { targets } = sheet
   const set = (k: number, part: Partial<(typeof targets)[number]>) =>
     change({ targets: targets.map((target, n) => (n === k ? { ...target, ...part } : target)) })
   return (
