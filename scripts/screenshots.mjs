@@ -11,11 +11,23 @@ const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', arg
 const shoots = await (await fetch(`${base}/api/shoots`)).json()
 const fused = shoots.find(({ state }) => state === 'fused')
 const range = shoots.find(({ plan }) => plan?.hyperfocal_mm)
+const tab = (name) => (page) => page.getByRole('tab', { name }).click()
 
 const views = [
   { name: 'home', path: '/' },
   { name: 'plan', path: `/shoots/${fused.id}/plan` },
-  { name: 'plan-distances', path: `/shoots/${range.id}/plan` },
+  { name: 'plan-blur', path: `/shoots/${fused.id}/plan`, act: tab('Aperture and blur') },
+  { name: 'plan-distances', path: `/shoots/${range.id}/plan`, act: tab('Every frame') },
+  {
+    name: 'plan-what-if',
+    path: `/shoots/${fused.id}/plan`,
+    act: async (page) => {
+      await tab('What if')(page)
+      await page.getByLabel('Frames there are').fill('12')
+    },
+  },
+  { name: 'run-card', path: `/shoots/${fused.id}/card` },
+  { name: 'kit', path: '/kit' },
   { name: 'shoot', path: `/shoots/${fused.id}/shoot` },
   { name: 'result', path: `/shoots/${fused.id}/result`, wait: 2500 },
   { name: 'result-map', path: `/shoots/${fused.id}/result`, wait: 2500, act: (page) => page.keyboard.press('m') },

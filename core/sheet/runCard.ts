@@ -1,6 +1,6 @@
-import { cautions, chainedParts, checklist, composing, criterionMeaning, freeDistance_mm, moverAdvice } from '../plan'
-import { scaleDistance_mm } from '../optics'
+import { cautions, chainedParts, checklist, composing, criterionMeaning, moverAdvice } from '../plan'
 import { apertureText, exposureText, lengthText, significant, type UnitSystem } from '../units'
+import { nearestText } from './placement'
 import { positionsOf, type Positions } from './positions'
 import type { PlanSheet } from './sheet'
 import type { SheetPlan } from './sheetPlan'
@@ -34,13 +34,14 @@ export function runCardOf(planned: SheetPlan, sheet: PlanSheet, shoot: { title: 
   }
 }
 
-function framing({ plan, request, gear, step }: SheetPlan, sheet: PlanSheet, system: UnitSystem): RunCard['settings'] {
+function framing(planned: SheetPlan, sheet: PlanSheet, system: UnitSystem): RunCard['settings'] {
+  const { plan, request, gear, step } = planned
   const lens = request.optics
   const start = sheet.direction === 'far' ? 'far end first' : 'near end first'
   const list = [
     { label: 'Body and lens', value: `${gear.body.name}; ${lens.kind === 'objective' ? `objective ${lens.designMagnification} ×` : gear.lens.name}` },
     { label: 'Magnification', value: `${significant(plan.magnification, 3)} : 1` },
-    { label: 'Nearest point', value: nearestText(plan.workingDistance_mm, request, gear, system) },
+    { label: 'Nearest point', value: nearestText(planned, sheet, system) },
     {
       label: 'Mover',
       value: `${gear.rail?.name ?? (step ? `the body’s bracketing, step number ${step.step}` : request.mover.kind === 'rail' ? 'rail' : 'focus ring')}, ${start}`,
@@ -57,23 +58,6 @@ function framing({ plan, request, gear, step }: SheetPlan, sheet: PlanSheet, sys
   const parts = step ? chainedParts(plan.frameCount, gear.body.bracketMost ?? Infinity) : []
   if (parts.length > 1) list.push({ label: 'Parts', value: `${parts.join(' + ')} frames; each begins on the last focus of the one before` })
   return list
-}
-
-/** Distance of the nearest point from where a tape can be held. */
-export function nearestText(
-  workingDistance_mm: number,
-  request: SheetPlan['request'],
-  { body, lens }: SheetPlan['gear'],
-  system: UnitSystem,
-): string {
-  const { optics, subject } = request
-  if (optics.kind === 'objective') return 'the objective’s own working distance'
-  const fromLens = lengthText(workingDistance_mm, system)
-  if (optics.attachment) return `${fromLens} before the attachment`
-  const fromSensor = scaleDistance_mm(workingDistance_mm, optics.focalLength_mm)
-  const scale = `${lengthText(fromSensor, system)} from the sensor`
-  if (subject.kind === 'range') return scale
-  return `${scale}, about ${lengthText(freeDistance_mm(fromSensor, body.register_mm, lens.length_mm), system)} free before the lens`
 }
 
 function exposure({ request, gear }: SheetPlan, sheet: PlanSheet): RunCard['settings'] {

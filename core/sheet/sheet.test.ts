@@ -1,5 +1,17 @@
 import { STARTER_KIT as kit } from '../kit'
-import { comparePlans, NEW_SHEET, planSheet, positionsOf, requestOf, runCardOf, verdictOf, withGear, type PlanSheet } from '.'
+import {
+  comparePlans,
+  nearestText,
+  NEW_SHEET,
+  placementOf,
+  planSheet,
+  positionsOf,
+  requestOf,
+  runCardOf,
+  verdictOf,
+  withGear,
+  type PlanSheet,
+} from '.'
 
 const filled = (change: Partial<PlanSheet> = {}): PlanSheet => ({ ...withGear(NEW_SHEET, kit), ...change })
 const planned = (change: Partial<PlanSheet> = {}) => planSheet(filled(change), kit)
@@ -179,6 +191,15 @@ describe('two plans', () => {
     expect(said).toContain('Blur of diffraction: softer everywhere')
     expect(said).toContain('Magnification: ')
   })
+})
+
+test('tubes take their own room away from before the lens', () => {
+  const change: Partial<PlanSheet> = { lens: 'Macro 60 mm', reach: 'extension', extension_mm: 60, baseMagnification: 0 }
+  // At life size the subject lies 4 f from the sensor; body, tubes and lens stand in between.
+  const { free_mm, near_mm } = placementOf(planned(change), filled(change))
+  expect(near_mm).toBeCloseTo(240, 6)
+  expect(free_mm).toBeCloseTo(240 - 20 - 60 - 90, 6)
+  expect(nearestText(planned(change), filled(change), 'metric')).toBe('240 mm from the sensor, about 70 mm free before the lens')
 })
 
 describe('the run card', () => {

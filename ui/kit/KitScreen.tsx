@@ -7,7 +7,7 @@ import { SHELVES, type Kit, type KitItem, type Shelf } from '@/core/kit'
 import { useKit, useRemoveKitItem, useTakeKit } from '../api'
 import { saveText } from '../save'
 import { Shell } from '../shell'
-import { columnsOf } from './columns'
+import { factsText, kindText } from './facts'
 import { KitForm } from './KitForm'
 import styles from './kit.module.css'
 
@@ -91,11 +91,19 @@ function ShelfTable({ shelf, items, onEdit }: { shelf: Shelf; items: KitItem[]; 
         size="small"
         rowKey="name"
         pagination={false}
-        scroll={{ x: 620 }}
+        showHeader={false}
         dataSource={items}
         locale={{ emptyText: `No ${one} yet.` }}
         columns={[
-          ...columnsOf(shelf),
+          {
+            key: 'item',
+            render: (_, item) => (
+              <>
+                <strong>{item.name}</strong> <span className={styles.kind}>{kindText(shelf, item)}</span>
+                <p className={styles.facts}>{factsText(shelf, item)}</p>
+              </>
+            ),
+          },
           {
             key: 'edit',
             align: 'right',

@@ -6,6 +6,7 @@ import { lightSettingsOf, meteredLens, type PlanSheet, type SheetPlan } from '@/
 import { apertureText, durationText, exposureText, significant } from '@/core/units'
 import { useUnits } from '../../units'
 import styles from './answer.module.css'
+import { Why } from './Why'
 
 /** Exposure, what the series uses up, and how still the scene must keep. */
 export const LightPanel = memo(function LightPanel({ planned, sheet }: { planned: SheetPlan; sheet: PlanSheet }) {
@@ -20,7 +21,17 @@ export const LightPanel = memo(function LightPanel({ planned, sheet }: { planned
     <div className={styles.panels}>
       <section>
         <h2>Exposure of every frame</h2>
-        <p className={styles.figure}>{exposureText(light.exposure_s)}</p>
+        <dl className={styles.figure}>
+          <Why
+            label="Exposure time"
+            value={exposureText(light.exposure_s)}
+            reason={{
+              formula: 't · 2^(filter + polariser + extension, if metered by hand − headroom)',
+              inputs: `test exposure ${exposureText(sheet.testExposure_s!)}`,
+              source: 'Allen & Triantaphillidou, The Manual of Photography, 10th ed. 2011',
+            }}
+          />
+        </dl>
         <ul className={styles.lines}>
           {light.extension_stops >= 0.1 && (
             <li>
@@ -55,7 +66,17 @@ export const LightPanel = memo(function LightPanel({ planned, sheet }: { planned
       </section>
       <section>
         <h2>What it uses up</h2>
-        <p className={styles.figure}>{durationText(load.duration_s)}</p>
+        <dl className={styles.figure}>
+          <Why
+            label="From first to last frame"
+            value={durationText(load.duration_s)}
+            reason={{
+              formula: 'frames × time of a frame',
+              inputs: `${plan.frameCount} × ${significant(load.perFrame_s, 3)} s; a fifth of each battery is kept in hand`,
+              source: 'the kit’s own figures',
+            }}
+          />
+        </dl>
         <ul className={styles.lines}>
           <li>{significant(load.perFrame_s, 3)} s a frame, moving and writing included.</li>
           {load.exposures !== plan.frameCount && (
@@ -70,7 +91,17 @@ export const LightPanel = memo(function LightPanel({ planned, sheet }: { planned
       </section>
       <section>
         <h2>How still it must keep</h2>
-        <p className={styles.figure}>{Number.isFinite(still.mostSpeed_mmPerS) ? `${length(still.mostSpeed_mmPerS)} a second` : 'no limit'}</p>
+        <dl className={styles.figure}>
+          <Why
+            label="Fastest movement that stays sharp"
+            value={Number.isFinite(still.mostSpeed_mmPerS) ? `${length(still.mostSpeed_mmPerS)} a second` : 'no limit'}
+            reason={{
+              formula: 'c / (m t), across the picture',
+              inputs: `c ${length(plan.coc_mm)}, m ${significant(plan.magnification, 3)}, t ${exposureText(light.exposure_s)}`,
+              source: 'geometry',
+            }}
+          />
+        </dl>
         <ul className={styles.lines}>
           <li>The fastest movement across the picture that one exposure does not smear: leaves, water, a swaying stalk.</li>
           <li>And {durationText(still.duration_s)} from the first frame to the last without anything having moved for good.</li>

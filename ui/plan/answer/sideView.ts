@@ -1,6 +1,5 @@
 import { fromSensor_mm, scaleDistance_mm } from '@/core/optics'
-import { effectiveFocalLength_mm } from '@/core/plan'
-import { targetsOf, type PlanSheet, type SheetPlan } from '@/core/sheet'
+import { placementOf, targetsOf, type PlanSheet, type SheetPlan } from '@/core/sheet'
 
 /** A plan seen from the side, in mm from the sensor (x, away from it) and from the optical axis (heights). */
 export interface SideGeometry {
@@ -30,18 +29,17 @@ const BARREL = 58
  */
 export function sideGeometry({ plan, request, gear }: SheetPlan, sheet: PlanSheet): SideGeometry {
   const { optics, camera } = request
-  const { register_mm, name: _name } = gear.body
+  const { register_mm } = gear.body
   const body = { from: -BODY.depth, to: register_mm, height: BODY.height }
   if (optics.kind === 'lens' && request.subject.kind === 'range') return rangeGeometry({ plan, request, gear }, sheet, body)
-  const front = register_mm + gear.lens.length_mm + extensionOf(sheet)
-  const near = nearFromSensor(plan.workingDistance_mm, request, front)
+  const { lensFront_mm, near_mm: near } = placementOf({ plan, request, gear }, sheet)
   const depth = request.subject.kind === 'depth' ? request.subject.depth_mm : 0
   const background = sheet.background_mm && sheet.background_mm > 0 ? [{ name: 'background', at: near + sheet.background_mm }] : []
   return {
     body,
-    lens: { from: register_mm, to: Math.min(front, near - 1), height: BARREL },
+    lens: { from: register_mm, to: lensFront_mm, height: BARREL },
     sensorHeight: camera.sensorHeight_mm,
-    pupil: Math.min(front, near - 1) - gear.lens.length_mm / 3,
+    pupil: lensFront_mm - gear.lens.length_mm / 3,
     subject: { from: near, to: near + depth, height: Math.min(camera.sensorHeight_mm / plan.magnification, 130) },
     slices: plan.frames.map(({ near_mm, far_mm }) => ({ from: near + near_mm, to: near + far_mm })),
     travel: request.mover.kind === 'rail' ? (plan.frames.at(-1)!.travel_mm ?? 0) : 0,
@@ -78,15 +76,4 @@ function rangeGeometry({ plan, request, gear }: SheetPlan, sheet: PlanSheet, bod
     end,
     endless: !Number.isFinite(subject.far_mm),
   }
-}
-
-/** What stands between body and lens, as far as the sheet tells. */
-function extensionOf({ reach, extension_mm }: PlanSheet): number {
-  return reach === 'extension' || reach === 'reversed' ? (extension_mm ?? 0) : 0
-}
-
-/** The near edge of a subject by depth, from the sensor; never inside the lens, however roughly that is known. */
-function nearFromSensor(workingDistance_mm: number, { optics }: SheetPlan['request'], front: number): number {
-  if (optics.kind === 'objective' || optics.attachment) return front + workingDistance_mm
-  return Math.max(front + 3, scaleDistance_mm(workingDistance_mm, effectiveFocalLength_mm(optics, optics.magnification!)))
 }

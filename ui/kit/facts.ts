@@ -1,19 +1,13 @@
-import type { TableColumnsType } from 'antd'
 import { fieldsOf, SHELVES, type KitField, type KitItem, type Shelf } from '@/core/kit'
 import { significant } from '@/core/units'
 
-/** The table of a shelf. Facts stand in a line, for they differ from kind to kind. */
-export function columnsOf(shelf: Shelf): TableColumnsType<KitItem> {
-  const { kinds } = SHELVES[shelf]
-  const kindOf = (item: KitItem) => kinds?.find(({ value }) => value === (item as { kind?: string }).kind)?.label
-  return [
-    { title: 'Name', dataIndex: 'name', key: 'name', width: 250 },
-    ...(kinds ? [{ title: 'Kind', key: 'kind', width: 170, render: (_: unknown, item: KitItem) => kindOf(item) }] : []),
-    { title: 'Facts', key: 'facts', render: (_, item) => factsText(shelf, item) },
-  ]
+/** What kind of thing an item is, where its shelf has kinds. */
+export function kindText(shelf: Shelf, item: KitItem): string | undefined {
+  return SHELVES[shelf].kinds?.find(({ value }) => value === (item as { kind?: string }).kind)?.label
 }
 
-function factsText(shelf: Shelf, item: KitItem): string {
+/** All facts of an item in a line. */
+export function factsText(shelf: Shelf, item: KitItem): string {
   return fieldsOf(shelf, (item as { kind?: string }).kind)
     .map((field) => ({ field, text: factText(field, item) }))
     .filter(({ text }) => text !== undefined)
