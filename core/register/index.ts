@@ -1,2 +1,2 @@
-export { registerPair, prepare, type PairMotion } from './pair'
+export { registerPair, prepare, type PairMotion, type Prepared } from './pair'
 export { SeriesRegistrar, reconcile, type Link, type SeriesRegistration } from './series'

@@ -1,0 +1,99 @@
+import type { Plane } from '../raster'
+import type { FrameFacts } from './frameFacts'
+import { median, quantile } from './order'
+
+/** Why a frame does not belong into the fused picture; undefined where nothing is wrong with it. */
+export interface Flaw {
+  role: 'divider' | 'flawed'
+  code: 'other-motif' | 'dark' | 'bright' | 'colour' | 'shaken'
+  reason: string
+}
+
+/** Correlation with the series' own motif below which a frame shows something else. */
+const SAME_MOTIF = 0.6
+/** Beyond these a frame would show as a patch in the fused picture. */
+const MOST_EV = 0.45
+const MOST_COLOUR_EV = 0.16
+/** Encoded values to stops of light, near mid-grey: the slope of the sRGB curve in logarithms. */
+const GAMMA = 2.2
+
+/** What is wrong with frames by themselves, in the order in which they were taken. */
+export function flawsOf(frames: FrameFacts[]): (Flaw | undefined)[] {
+  const motif = middleMotif(frames)
+  const likeness = frames.map((frame) => correlation(frame.motif, motif))
+  const own = frames.filter((_, k) => likeness[k] >= SAME_MOTIF)
+  const exposure = exposuresAgainst(frames, own)
+  const tint = [0, 2].map((channel) => tintAgainst(frames, own, channel))
+  const best = bestShares(frames, own)
+  return frames.map((_, k): Flaw | undefined => {
+    const dark = exposure[k] < -MOST_EV
+    // A frame without flash still shows the motif; a hand before the lens does not.
+    if (likeness[k] < SAME_MOTIF && !(dark && likeness[k] > 0.35)) {
+      return { role: 'divider', code: 'other-motif', reason: 'shows something else: a hand, a marker or a test' }
+    }
+    if (dark) return { role: 'flawed', code: 'dark', reason: `${stops(exposure[k])} darker than the others: did the light fire?` }
+    if (exposure[k] > MOST_EV) return { role: 'flawed', code: 'bright', reason: `${stops(exposure[k])} brighter than the others` }
+    const off = Math.max(Math.abs(tint[0][k]), Math.abs(tint[1][k]))
+    if (off > MOST_COLOUR_EV)
+      return { role: 'flawed', code: 'colour', reason: `its colour differs by ${off.toFixed(2)} stops: white balance was not fixed` }
+    if (shaken(best, k)) return { role: 'flawed', code: 'shaken', reason: 'nothing in it is as sharp as in its neighbours: the camera shook' }
+    return undefined
+  })
+}
+
+function stops(ev: number): string {
+  return `${Math.abs(ev).toFixed(1)} stops`
+}
+
+/** The median of all frames, sample by sample: what most of them show. */
+function middleMotif(frames: FrameFacts[]): Plane {
+  const [{ motif }] = frames
+  const data = motif.data.map((_, i) => median(frames.map((frame) => frame.motif.data[i])))
+  return { ...motif, data }
+}
+
+function correlation(a: Plane, b: Plane): number {
+  const n = a.data.length
+  const meanA = a.data.reduce((sum, v) => sum + v, 0) / n
+  const meanB = b.data.reduce((sum, v) => sum + v, 0) / n
+  let [ab, aa, bb] = [0, 0, 0]
+  for (let i = 0; i < n; i++) {
+    ab += (a.data[i] - meanA) * (b.data[i] - meanB)
+    aa += (a.data[i] - meanA) ** 2
+    bb += (b.data[i] - meanB) ** 2
+  }
+  return ab / Math.sqrt(Math.max(1e-12, aa * bb))
+}
+
+/** Exposure of each frame against the middle of those that show the motif, in EV. */
+export function exposuresAgainst(frames: FrameFacts[], own: FrameFacts[]): number[] {
+  const level = ({ means }: FrameFacts) => GAMMA * Math.log2(Math.max(1e-4, (means[0] + means[1] + means[2]) / 3))
+  const middle = median(own.map(level))
+  return frames.map((frame) => level(frame) - middle)
+}
+
+function tintAgainst(frames: FrameFacts[], own: FrameFacts[], channel: number): number[] {
+  const tint = ({ means }: FrameFacts) => GAMMA * Math.log2(Math.max(1e-4, means[channel]) / Math.max(1e-4, means[1]))
+  const middle = median(own.map(tint))
+  return frames.map((frame) => tint(frame) - middle)
+}
+
+/** How near each frame comes to the best sharpness of the tiles it holds sharpest, as a logarithm: 0 is at the best. */
+export function bestShares(frames: FrameFacts[], own: FrameFacts[] = frames): number[] {
+  const count = frames[0].sharpness.length
+  const best = Array.from({ length: count }, (_, tile) => Math.max(...own.map(({ sharpness }) => sharpness[tile])))
+  const strong = quantile(best, 0.4)
+  const tiles = best.flatMap((value, tile) => (value >= strong ? [tile] : []))
+  return frames.map(({ sharpness }) =>
+    quantile(
+      tiles.map((tile) => Math.log(Math.max(1e-12, sharpness[tile]) / best[tile])),
+      0.92,
+    ),
+  )
+}
+
+/** A frame in which nothing is sharp, between neighbours (as taken) in which something is. */
+function shaken(best: number[], k: number): boolean {
+  if (k === 0 || k === best.length - 1) return false
+  return best[k] < -0.6 && best[k - 1] > best[k] + 0.45 && best[k + 1] > best[k] + 0.45
+}

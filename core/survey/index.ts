@@ -1,0 +1,1 @@
+export { Survey, type Gap, type Role, type SurveyedFrame, type SurveyMessage, type SurveyReport } from './survey'

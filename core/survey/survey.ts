@@ -1,0 +1,228 @@
+import type { Picture } from '../raster'
+import { endReached } from './coverage'
+import { nearEndOf } from './direction'
+import { bestShares, exposuresAgainst, flawsOf, type Flaw } from './flaws'
+import { frameFacts, type FrameFacts } from './frameFacts'
+import { focusOrder, median, profilesOf } from './order'
+import { stepsOf, type Steps } from './steps'
+
+export type Role = 'use' | 'divider' | 'flawed' | 'idle'
+
+export interface SurveyedFrame {
+  file: string
+  role: Role
+  /** Why it has this role; empty for a frame that is simply used. */
+  reason: string
+  exposure_ev: number
+  /** Step from the used frame before it in focus order, where 1 is the usual one; absent for the first and for others. */
+  step?: number
+}
+
+export interface Gap {
+  after: string
+  before: string
+  /** How many frames would fill it. */
+  missing: number
+}
+
+export interface SurveyMessage {
+  code: 'gap' | 'near-short' | 'far-short' | 'moved' | 'exposure' | 'too-few' | 'clipped'
+  text: string
+  files: string[]
+}
+
+export interface SurveyReport {
+  /** In focus order, near to far; frames that are not used stand where they were taken. */
+  frames: SurveyedFrame[]
+  /** How the files' names run through the focus. */
+  order: 'near-to-far' | 'far-to-near' | 'mixed'
+  /** What told which end is near. */
+  directionBy: 'perspective' | 'breathing' | 'names'
+  coverage: { nearEnd: 'reached' | 'short'; farEnd: 'reached' | 'short'; gaps: Gap[] }
+  exposure: { spread_ev: number }
+  messages: SurveyMessage[]
+}
+
+/** A step longer than this many usual ones leaves a gap. */
+const GAP = 1.6
+/** A frame nearer to the one before than this repeats it. */
+const REPEATS = 0.3
+/** A picture that jumps by more than this part of its width was bumped. */
+const BUMP = 0.012
+const MOST_SPREAD_ev = 0.3
+/** A frame this far from anything's best sharpness adds nothing. */
+const NOTHING_SHARP = -1.1
+
+/** The survey of a run: takes the frames in the order of their names, each once, and says what they are worth. */
+export class Survey {
+  private readonly files: string[] = []
+  private readonly facts: FrameFacts[] = []
+
+  /** Takes the next frame, as small as some 640 px wide; all frames must have one size. */
+  add(file: string, picture: Picture): void {
+    this.files.push(file)
+    this.facts.push(frameFacts(picture))
+  }
+
+  finish(): SurveyReport {
+    const flaws = flawsOf(this.facts)
+    const usable = this.files.map((_, k) => k).filter((k) => !flaws[k])
+    const ordered = usable.length >= 3 ? this.inOrder(usable) : { order: usable, directionBy: 'names' as const }
+    return new Findings(this.files, this.facts, flaws, ordered).report()
+  }
+
+  /** The usable frames from near to far. */
+  private inOrder(usable: number[]) {
+    const facts = usable.map((k) => this.facts[k])
+    const path = focusOrder(profilesOf(facts))
+    const inPath = path.map((k) => facts[k])
+    const profiles = profilesOf(inPath)
+    const names = path.map((k) => usable[k])
+    const { nearFirst, by } = nearEndOf(inPath, profiles, stepsOf(inPath, profiles).motions, names)
+    return { order: nearFirst ? names : names.reverse(), directionBy: by }
+  }
+}
+
+/** What an ordered series comes to. */
+class Findings {
+  private readonly used: FrameFacts[]
+  private readonly steps: Steps
+  private readonly exposure: number[]
+
+  constructor(
+    private readonly files: string[],
+    private readonly facts: FrameFacts[],
+    private readonly flaws: (Flaw | undefined)[],
+    private readonly ordered: { order: number[]; directionBy: SurveyReport['directionBy'] },
+  ) {
+    this.used = ordered.order.map((k) => facts[k])
+    this.steps = this.used.length >= 2 ? stepsOf(this.used, profilesOf(this.used)) : { steps: [], motions: [], byScale: false }
+    this.exposure = exposuresAgainst(facts, this.used.length > 0 ? this.used : facts)
+  }
+
+  report(): SurveyReport {
+    const { order, directionBy } = this.ordered
+    const nearShort = order.length >= 3 && !endReached(this.used)
+    const farShort = order.length >= 3 && !endReached([...this.used].reverse())
+    const gaps = this.gaps()
+    const spread_ev = spread(order.map((k) => this.exposure[k]))
+    return {
+      frames: this.placed(this.frames()),
+      order: namesRun(order),
+      directionBy,
+      coverage: { nearEnd: nearShort ? 'short' : 'reached', farEnd: farShort ? 'short' : 'reached', gaps },
+      exposure: { spread_ev },
+      messages: this.messages(nearShort, farShort, gaps, spread_ev),
+    }
+  }
+
+  private frames(): Map<number, SurveyedFrame> {
+    const { order } = this.ordered
+    const idle = this.idle()
+    const entry = (k: number, role: Role, reason: string, step?: number): [number, SurveyedFrame] => [
+      k,
+      { file: this.files[k], role, reason, exposure_ev: round(this.exposure[k]), ...(step !== undefined && { step: round(step) }) },
+    ]
+    return new Map([
+      ...order.map((k, n) => {
+        const reason = idle.get(n)
+        return entry(k, reason ? 'idle' : 'use', reason ?? '', this.steps.steps[n - 1]?.length)
+      }),
+      ...this.flaws.flatMap((flaw, k) => (flaw ? [entry(k, flaw.role, flaw.reason)] : [])),
+    ])
+  }
+
+  /** Frames that add nothing, by their place in the order, with the reason. */
+  private idle(): Map<number, string> {
+    const idle = new Map<number, string>()
+    const { steps } = this.steps
+    steps.forEach(({ length }, n) => {
+      if (Math.abs(length) < REPEATS && steps.length > 2) idle.set(n + 1, `shows the same as ${this.fileAt(n)}: the focus did not move`)
+    })
+    if (this.used.length < 5) return idle
+    const best = bestShares(this.used)
+    // One frame beyond the subject at each end is wanted; those beyond it are not.
+    const beyond = (places: number[]) => places.slice(0, Math.max(0, places.findIndex((n) => best[n] > NOTHING_SHARP) - 1))
+    const places = this.used.map((_, n) => n)
+    for (const n of [...beyond(places), ...beyond(places.toReversed())]) idle.set(n, 'lies beyond the subject: nothing in it is sharp')
+    return idle
+  }
+
+  private gaps(): Gap[] {
+    return this.steps.steps.flatMap(({ length }, n) =>
+      length > GAP ? [{ after: this.fileAt(n), before: this.fileAt(n + 1), missing: Math.max(1, Math.round(length) - 1) }] : [],
+    )
+  }
+
+  private messages(nearShort: boolean, farShort: boolean, gaps: Gap[], spread_ev: number): SurveyMessage[] {
+    const messages: SurveyMessage[] = []
+    if (this.used.length < 3)
+      messages.push({ code: 'too-few', text: 'Fewer than three frames can be used: nothing can be said about the series.', files: [] })
+    if (nearShort)
+      messages.push({ code: 'near-short', text: 'The near end is not reached: take frames nearer than the first.', files: [this.fileAt(0)] })
+    if (farShort)
+      messages.push({
+        code: 'far-short',
+        text: 'The far end is not reached: take frames beyond the last.',
+        files: [this.fileAt(this.used.length - 1)],
+      })
+    for (const { after, before, missing } of gaps) {
+      const frames = missing === 1 ? 'a frame is' : `${missing} frames are`
+      messages.push({ code: 'gap', text: `Between ${after} and ${before} ${frames} missing: go back and take them.`, files: [after, before] })
+    }
+    for (const { from, to, jump_percent } of this.bumps()) {
+      messages.push({
+        code: 'moved',
+        text: `The picture jumps by ${jump_percent.toFixed(1)} % of its width between ${from} and ${to}: something was bumped. Registration can mend it.`,
+        files: [from, to],
+      })
+    }
+    if (spread_ev > MOST_SPREAD_ev) {
+      messages.push({ code: 'exposure', text: `Exposure varies by ${spread_ev.toFixed(2)} EV: fix it by hand, and the light too.`, files: [] })
+    }
+    const clipped = this.ordered.order.filter((k) => this.facts[k].clipped > 0.05)
+    if (clipped.length > this.used.length / 3) {
+      messages.push({ code: 'clipped', text: 'Highlights are clipped in many frames: expose less.', files: clipped.map((k) => this.files[k]) })
+    }
+    return messages
+  }
+
+  /** Where the picture jumps beyond what breathing, sway and the steps before and after explain. */
+  private bumps() {
+    const width = this.used[0]?.luma.width ?? 1
+    const jumps = this.steps.steps.map(({ motion }) => [motion.dx_px, motion.dy_px])
+    const middle = [0, 1].map((axis) => median(jumps.map((jump) => jump[axis])))
+    const away = jumps.map(([dx, dy]) => Math.hypot(dx - middle[0], dy - middle[1]))
+    const usual = median(away)
+    return away.flatMap((jump, n) =>
+      jump > BUMP * width && jump > 5 * usual ? [{ from: this.fileAt(n), to: this.fileAt(n + 1), jump_percent: (100 * jump) / width }] : [],
+    )
+  }
+
+  private fileAt(place: number): string {
+    return this.files[this.ordered.order[place]]
+  }
+
+  /** All frames, those left out behind the used one that was taken before them. */
+  private placed(frames: Map<number, SurveyedFrame>): SurveyedFrame[] {
+    const list = this.ordered.order.map((k) => k)
+    this.files.forEach((_, k) => {
+      if (list.includes(k)) return
+      const before = list.filter((other) => other < k).sort((a, b) => b - a)[0]
+      list.splice(before === undefined ? 0 : list.indexOf(before) + 1, 0, k)
+    })
+    return list.map((k) => frames.get(k)!)
+  }
+}
+
+/** How names run along the order, as Kendall's rank correlation tells. */
+function namesRun(order: number[]): SurveyReport['order'] {
+  let agreement = 0
+  for (let i = 0; i < order.length; i++) for (let j = i + 1; j < order.length; j++) agreement += Math.sign(order[j] - order[i])
+  const tau = order.length > 1 ? agreement / ((order.length * (order.length - 1)) / 2) : 1
+  if (tau > 0.9) return 'near-to-far'
+  return tau < -0.9 ? 'far-to-near' : 'mixed'
+}
+
+const spread = (values: number[]) => (values.length > 0 ? round(Math.max(...values) - Math.min(...values)) : 0)
+const round = (value: number) => Math.round(value * 1000) / 1000
