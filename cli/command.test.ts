@@ -93,7 +93,9 @@ describe('plan', () => {
     expectRefused(nitidus(['plan', '-'], '{'), 'not JSON')
     expectRefused(nitidus(['plan', at('nowhere.json')]), 'cannot be read')
     expectRefused(nitidus(['dance']), 'Usage')
-    expectRefused(nitidus(['survey', folder]), 'not yet')
+    expectRefused(nitidus(['survey', folder]), 'holds no JPEG')
+    expectRefused(nitidus(['survey']), 'Usage')
+    expectRefused(nitidus(['survey', folder, '--mover', 'cart']), 'rail or ring')
     expectRefused(nitidus([]), 'Usage')
     expectRefused(nitidus(['fuse', folder, '--out', 'x.png', '--sparkle']), 'sparkle')
   })
@@ -150,6 +152,34 @@ describe('simulate and fuse', () => {
     expect(picture).toMatchObject({ width: report.crop.width, height: report.crop.height, depth: 'ushort' })
     expect((await sharp(at('d.png')).metadata()).depth).toBe('ushort')
     expect((await sharp(at('s.png')).metadata()).width).toBe(report.crop.width)
+  })
+
+  test('survey answers order, coverage and roles', () => {
+    const { status, stdout, stderr } = nitidus(['survey', at('frames'), '--mover', 'ring', '--progress'])
+    expect(status).toBe(0)
+    expect(stderr.trim().split('\n')).toHaveLength(5)
+    const report = JSON.parse(stdout)
+    expect(report.frames.map(({ file }: { file: string }) => file)).toEqual([1, 2, 3, 4].map((k) => `frame_00${k}.jpg`))
+    expect(report).toMatchObject({ order: 'near-to-far', coverage: { gaps: [] }, exposure: { spread_ev: expect.any(Number) } })
+    expect(['reached', 'short']).toContain(report.coverage.farEnd)
+  })
+
+  test('fuse takes the frames that are named, in their order', () => {
+    const { status } = nitidus([
+      'fuse',
+      at('frames'),
+      '--out',
+      at('n.png'),
+      '--report',
+      at('n.json'),
+      '--frames',
+      'frame_003.jpg,frame_001.jpg,frame_002.jpg',
+    ])
+    expect(status).toBe(0)
+    const { frames, reference } = JSON.parse(readFileSync(at('n.json'), 'utf8'))
+    expect(frames.map(({ file }: { file: string }) => file)).toEqual(['frame_003.jpg', 'frame_001.jpg', 'frame_002.jpg'])
+    expect(reference).toBe('frame_001.jpg')
+    expectRefused(nitidus(['fuse', at('frames'), '--out', at('n.png'), '--frames', 'cat.jpg']), 'holds no cat.jpg')
   })
 
   test('the same input gives the same bytes', () => {

@@ -1,14 +1,10 @@
-import { InputError, isForUser } from '@/schemas'
+import { isForUser } from '@/schemas'
 import { fuse } from './fuse/command'
 import { plan } from './plan'
 import { simulate } from './simulate'
+import { survey } from './survey'
 
 const VERBS: Record<string, (args: string[]) => Promise<void>> = { plan, simulate, fuse, survey }
-
-/** The check of a series is the next thing to be built; until then it says so instead of guessing. */
-async function survey(): Promise<void> {
-  throw new InputError('survey: not yet; look through the frames on the shoot screen.')
-}
 
 /** The `nitidus` command: 0 on success, 2 on a user's mistake with one line on standard error, 1 on ours. */
 async function main([verb, ...args]: string[]): Promise<number> {

@@ -5,6 +5,8 @@ export interface ProgressEvent {
   frame: number
   of: number
   file?: string
+  /** Of a simulated frame: its plane of focus; absent for a divider. */
+  position_mm?: number
 }
 
 export type Progress = (event: ProgressEvent) => void

@@ -22,18 +22,18 @@ export async function simulate(args: string[]): Promise<void> {
   if (positionals.length !== 1 || !values.out) throw new InputError(USAGE)
   const request = check<SeriesRequest>(sceneRequestSchema, await readJson(positionals[0]))
   const progress = progressTo(values.progress ? process.stderr : undefined)
-  const count = request.positions_mm.length
   await mkdir(values.out, { recursive: true })
-  progress({ stage: 'scene', frame: 0, of: count })
+  progress({ stage: 'scene', frame: 0, of: request.positions_mm.length })
   const series = new SimulatedSeries(request)
+  const { count } = series
   const frames: object[] = []
   for (let index = 0; index < count; index++) {
-    const { picture, position_mm, motion, exposure } = series.shoot(index)
+    const { picture, position_mm, motion, exposure, faults } = series.shoot(index)
     const file = frameName(index)
     await writePicture(path.join(values.out, file), picture, { bits: 8, exif: exifOf(request, index, exposure) })
     const { scale, rotation_rad, dx_px, dy_px } = motion
-    frames.push({ file, position_mm, scale, rotation_deg: (rotation_rad * 180) / Math.PI, dx_px, dy_px, exposure })
-    progress({ stage: 'frame', frame: index + 1, of: count, file })
+    frames.push({ file, position_mm, scale, rotation_deg: (rotation_rad * 180) / Math.PI, dx_px, dy_px, exposure, faults })
+    progress({ stage: 'frame', frame: index + 1, of: count, file, ...(!faults.includes('divider') && { position_mm }) })
   }
   await writeWhole(path.join(values.out, 'truth.json'), JSON.stringify({ ...request, reference: frameName(series.reference), frames }, null, 2))
   if (values.truth) {

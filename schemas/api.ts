@@ -1,5 +1,6 @@
 import type { Plan, PlanRequest } from '@/core/plan'
 import type { PlanSheet } from '@/core/sheet'
+import type { SurveyReport } from '@/core/survey'
 import type { FuseSettings } from './fuseSettings'
 
 /** What the routes answer, for the screens. Times are ISO 8601 in UTC. */
@@ -33,6 +34,7 @@ export interface RunDetail {
   source: 'simulated' | 'imported'
   created_at: string
   frames: FrameDetail[]
+  survey: SurveyReport | null
   renders: RenderDetail[]
 }
 
@@ -47,6 +49,8 @@ export interface FrameDetail {
   exif: FrameExif | null
   /** Plane of focus from the subject's near edge, where it is known. */
   position_mm: number | null
+  /** Set aside (true) or restored (false) by hand; null as the survey says. */
+  aside: boolean | null
   created_at: string
 }
 

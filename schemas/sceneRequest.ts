@@ -1,6 +1,31 @@
 import Joi from 'joi'
-import { SCENES, type SeriesRequest } from '@/core/simulate'
+import { SCENES, type Fault, type SeriesRequest } from '@/core/simulate'
 import { positive } from './quantities'
+
+const frame = Joi.number().integer().min(1).max(500).required()
+const frames = Joi.number().integer().min(1).max(100).default(4)
+
+/** A fault by its kind, with what that kind needs to know. */
+const FAULTS: Record<Fault['kind'], Joi.SchemaMap> = {
+  bump: { frame, shift_percent: Joi.number().min(0).max(20).default(2.5) },
+  sway: { shift_px: Joi.number().min(0).max(50).default(1.5) },
+  noFlash: { frame, stops: Joi.number().min(0).max(12).default(2.5) },
+  flicker: { ev: Joi.number().min(0).max(3).default(0.15) },
+  skippedStep: { frame },
+  repeatedStep: { frame },
+  shake: { frame, length_px: Joi.number().min(0).max(100).default(6) },
+  whiteBalance: { frame, red_ev: Joi.number().min(-3).max(3).default(0.35), blue_ev: Joi.number().min(-3).max(3).default(-0.4) },
+  divider: { frame },
+  startShort: { frames },
+  endShort: { frames },
+  runsOn: { frames },
+  dust: { specks: Joi.number().integer().min(1).max(40).default(6) },
+}
+
+const fault = Joi.alternatives().conditional('.kind', {
+  switch: Object.entries(FAULTS).map(([kind, facts]) => ({ is: kind, then: Joi.object({ kind: Joi.string(), ...facts }) })),
+  otherwise: Joi.object({ kind: Joi.valid(...Object.keys(FAULTS)).required() }),
+})
 
 /** What `simulate` and the simulated camera are asked for. */
 export const sceneRequestSchema = Joi.object<SeriesRequest>({
@@ -26,4 +51,5 @@ export const sceneRequestSchema = Joi.object<SeriesRequest>({
     exposure_ev: Joi.number().min(0).max(3).default(0.02),
   }).default(),
   fullWell: positive('the photons that fill a pixel').max(1e6).default(30_000),
+  faults: Joi.array().items(fault).max(50),
 })

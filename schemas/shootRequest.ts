@@ -1,7 +1,7 @@
 import Joi from 'joi'
 import type { PlanRequest } from '@/core/plan'
 import type { PlanSheet } from '@/core/sheet'
-import { SCENES } from '@/core/simulate'
+import { FAULT_WORDS, SCENES, type Fault } from '@/core/simulate'
 import { planRequestSchema } from './planRequest'
 import { planSheetSchema } from './planSheet'
 
@@ -38,6 +38,18 @@ export const folderSchema = Joi.object<{ folder: string }>({
     .required()
     .messages({ 'string.empty': 'Name the folder that holds the frames.', 'any.required': 'Name the folder that holds the frames.' }),
 })
+
+/** What the stand-in camera is asked for: faults to switch on, by kind. */
+export const standInSchema = Joi.object<{ faults: Fault['kind'][] }>({
+  faults: Joi.array()
+    .items(Joi.valid(...Object.keys(FAULT_WORDS)))
+    .unique()
+    .max(Object.keys(FAULT_WORDS).length)
+    .default([]),
+})
+
+/** Whether a frame is set aside by hand; null leaves it to the survey. */
+export const asideSchema = Joi.object<{ aside: boolean | null }>({ aside: Joi.boolean().strict().allow(null).required() })
 
 /** The number in a route's path. */
 export const idSchema = Joi.number().integer().min(1).required().messages({ 'number.base': 'This address names nothing; go back to the list.' })

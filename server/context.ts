@@ -5,6 +5,7 @@ import { fuseJob, JobQueue, shootJob } from './jobs'
 import { KitStore } from './kit'
 import { PictureStore } from './pictures'
 import { Shoots } from './shoots'
+import { Surveys } from './surveys'
 
 /** Everything a route needs, opened once for the process. */
 export interface Context {
@@ -14,6 +15,7 @@ export interface Context {
   jobs: JobQueue
   shoots: Shoots
   kit: KitStore
+  surveys: Surveys
 }
 
 /** Opens a data folder: database, pictures and queue; interrupted jobs are marked and scratch is cleared. */
@@ -24,7 +26,7 @@ export async function openContext(environment: Environment = readEnvironment()):
   await rm(store.folders.incoming(), { recursive: true, force: true })
   const jobs = new JobQueue(db, { shoot: shootJob(environment, store), fuse: fuseJob(db, environment, store) })
   await jobs.recover()
-  return { environment, db, store, jobs, shoots: new Shoots(db), kit: new KitStore(db) }
+  return { environment, db, store, jobs, shoots: new Shoots(db), kit: new KitStore(db), surveys: new Surveys(db, environment, store) }
 }
 
 /** The bundler may load this module more than once; the process has one context all the same. */

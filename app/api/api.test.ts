@@ -6,12 +6,16 @@ import sharp from 'sharp'
 import { FOSSIL as fossil, GARDEN as garden } from '@/demo/scenario'
 import { context } from '@/server'
 import * as frameRoute from './frames/[id]/[what]/route'
+import * as kitRoute from './kit/route'
+import * as shelfRoute from './kit/[shelf]/route'
 import * as againRoute from './jobs/[id]/again/route'
 import * as cancelRoute from './jobs/[id]/cancel/route'
 import * as renderRoute from './renders/[id]/[what]/route'
 import * as folderRoute from './runs/[id]/folder/route'
 import * as framesRoute from './runs/[id]/frames/route'
 import * as fuseRoute from './runs/[id]/fuse/route'
+import * as surveyRoute from './runs/[id]/survey/route'
+import * as cardRoute from './shoots/[id]/card/route'
 import * as shootsRoute from './shoots/route'
 import * as eventsRoute from './shoots/[id]/events/route'
 import * as shootRoute from './shoots/[id]/route'
@@ -76,7 +80,9 @@ describe('shoots', () => {
   })
 
   test('planned by distances are not for the simulated camera', async () => {
-    expect(await answer(await simulateRoute.POST(request(), params({ id: await newShoot(garden) })))).toMatchObject(refused('bring your own frames'))
+    expect(await answer(await simulateRoute.POST(request({}), params({ id: await newShoot(garden) })))).toMatchObject(
+      refused('bring your own frames'),
+    )
   })
 })
 
@@ -124,7 +130,7 @@ describe('jobs', () => {
     await put(run, 'a.jpg', await jpeg())
     expect(await answer(await fuseRoute.POST(request({}), params({ id: run })))).toMatchObject(refused('one frame only'))
     await put(run, 'b.jpg', await jpeg())
-    expect(await answer(await fuseRoute.POST(request({ reference: 3 }), params({ id: run })))).toMatchObject(refused('holds 2 frames'))
+    expect(await answer(await fuseRoute.POST(request({ reference: 3 }), params({ id: run })))).toMatchObject(refused('2 frames are fused'))
     expect(await answer(await fuseRoute.POST(request({ style: 'glue' }), params({ id: run })))).toMatchObject(refused('must be one of'))
   })
 
@@ -133,7 +139,7 @@ describe('jobs', () => {
     const listening = new AbortController()
     const events = await eventsRoute.GET(new Request('http://here/', { signal: listening.signal }), params({ id }))
     expect(events.headers.get('content-type')).toBe('text/event-stream')
-    const { body } = await answer(await simulateRoute.POST(request(), params({ id })))
+    const { body } = await answer(await simulateRoute.POST(request({}), params({ id })))
     const reader = events.body!.pipeThrough(new TextDecoderStream()).getReader()
     let heard = ''
     while (!heard.includes('"state":"running"')) heard += (await reader.read()).value
@@ -149,5 +155,69 @@ describe('jobs', () => {
       expect((await renderRoute.GET(request(), params({ id: '4711', what }))).status).toBe(400)
     }
     expect(await answer(await renderRoute.GET(request(), params({ id: '4711', what: 'tif' })))).toMatchObject(refused('does not exist any more'))
+  })
+})
+
+describe('the kit', () => {
+  const lamp = { name: 'Ring lamp', kind: 'lamp' }
+  const at = (name?: string) => `http://here/${name === undefined ? '' : `?name=${encodeURIComponent(name)}`}`
+  const putItem = async (shelf: string, item: unknown, name?: string) =>
+    answer(await shelfRoute.PUT(new Request(at(name), { method: 'PUT', body: JSON.stringify(item) }), params({ shelf })))
+  const removeItem = async (shelf: string, name?: string) =>
+    answer(await shelfRoute.DELETE(new Request(at(name), { method: 'DELETE' }), params({ shelf })))
+
+  test('items are added, changed, removed; what is wrong is said at its fact', async () => {
+    expect((await putItem('lights', lamp)).status).toBe(200)
+    expect((await putItem('lights', { ...lamp, name: 'Ring lamp, warm' }, 'Ring lamp')).status).toBe(200)
+    expect((await answer(await kitRoute.GET())).body.lights.at(-1)).toEqual({ ...lamp, name: 'Ring lamp, warm' })
+    expect(await putItem('lights', { name: 'x', kind: 'flash' })).toMatchObject({ status: 400, body: { field: 'recycling_s' } })
+    expect(await putItem('cats', lamp)).toMatchObject(refused('these shelves'))
+    expect((await removeItem('lights', 'Ring lamp, warm')).status).toBe(200)
+    expect(await removeItem('lights', 'Ring lamp, warm')).toMatchObject(refused('removed meanwhile'))
+    expect(await removeItem('lights')).toMatchObject(refused('which item'))
+  })
+
+  test('a whole kit goes out and in', async () => {
+    const { body: kit } = await answer(await kitRoute.GET())
+    expect(await answer(await kitRoute.POST(request(kit)))).toMatchObject({ status: 200, body: { taken: Object.values(kit).flat().length } })
+    expect(await answer(await kitRoute.POST(request({ lights: [{ name: 'x' }] })))).toMatchObject(refused('Lights, item 1'))
+  })
+})
+
+describe('the run card', () => {
+  test('of a kept plan is a PDF, in inches too', async () => {
+    const id = await newShoot(garden)
+    for (const units of ['metric', 'inches']) {
+      const pdf = await cardRoute.GET(new Request(`http://here/?units=${units}`), params({ id }))
+      expect(pdf.headers.get('content-type')).toBe('application/pdf')
+      expect(Buffer.from(await pdf.arrayBuffer()).toString('latin1', 0, 5)).toBe('%PDF-')
+    }
+    expect(await answer(await cardRoute.GET(request(), params({ id: '4711' })))).toMatchObject(refused('does not exist any more'))
+  })
+})
+
+describe('the survey', () => {
+  test('needs a run with frames; frames are set aside and restored by hand', async () => {
+    const run = await newRun()
+    expect(await answer(await surveyRoute.POST(request(), params({ id: '4711' })))).toMatchObject(refused('does not exist any more'))
+    const { body } = await put(run, 'a.jpg', await jpeg())
+    expect(await answer(await surveyRoute.POST(request(), params({ id: run })))).toMatchObject(refused('one frame only'))
+    const aside = async (value: unknown, id = String(body.id)) =>
+      answer(
+        await frameRoute.PUT(new Request('http://here/', { method: 'PUT', body: JSON.stringify({ aside: value }) }), params({ id, what: 'aside' })),
+      )
+    for (const value of [true, false, null]) expect((await aside(value)).status).toBe(200)
+    expect((await aside('yes')).status).toBe(400)
+    expect(await aside(true, '4711')).toMatchObject(refused('does not exist any more'))
+  })
+
+  test('faults of the stand-in are switched on by name', async () => {
+    const id = await newShoot()
+    expect(await answer(await simulateRoute.POST(request({ faults: ['gremlins'] }), params({ id })))).toMatchObject({ status: 400 })
+    const { body } = await answer(await simulateRoute.POST(request({ faults: ['noFlash', 'endShort'] }), params({ id })))
+    const { db, jobs } = await context()
+    const { settings_json } = await db.selectFrom('job').select('settings_json').where('id', '=', body.id).executeTakeFirstOrThrow()
+    expect(JSON.parse(settings_json).faults.map(({ kind }: { kind: string }) => kind)).toEqual(['noFlash', 'endShort'])
+    await jobs.cancel(body.id)
   })
 })

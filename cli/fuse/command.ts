@@ -8,9 +8,9 @@ import { fuseSeries, gain_ev, type FusedSeries } from './fuseSeries'
 import { openSeries, type Series } from './series'
 
 const USAGE =
-  'Usage: nitidus fuse DIR --out result.(tif|png|jpg) [--style lace] [--reference N] [--bits 8|16] [--report FILE] [--source-map FILE] [--depth FILE] [--crop common|none] [--no-register] [--progress]'
+  'Usage: nitidus fuse DIR --out result.(tif|png|jpg) [--style lace] [--reference N] [--bits 8|16] [--report FILE] [--source-map FILE] [--depth FILE] [--crop common|none] [--frames a.jpg,b.jpg,…] [--no-register] [--progress]'
 
-/** `nitidus fuse`: registers and fuses the frames of a folder. */
+/** `nitidus fuse`: registers and fuses the frames of a folder; `--frames` names the ones to use, in focus order. */
 export async function fuse(args: string[]): Promise<void> {
   const { values, positionals } = parseArgs({
     args,
@@ -23,6 +23,7 @@ export async function fuse(args: string[]): Promise<void> {
       report: { type: 'string' },
       'source-map': { type: 'string' },
       depth: { type: 'string' },
+      frames: { type: 'string' },
       crop: { type: 'string' },
       'no-register': { type: 'boolean' },
       progress: { type: 'boolean' },
@@ -38,7 +39,7 @@ export async function fuse(args: string[]): Promise<void> {
     register: !values['no-register'],
   })
   const progress = progressTo(values.progress ? process.stderr : undefined)
-  const series = await openSeries(positionals[0])
+  const series = await openSeries(positionals[0], values.frames?.split(','))
   const fused = await fuseSeries(series, settings, progress)
   progress({ stage: 'encode', frame: series.files.length, of: series.files.length })
   await fused.stopwatch.time('encode', async () => {

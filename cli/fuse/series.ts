@@ -11,17 +11,18 @@ export interface Series {
 }
 
 /**
- * The frames of a folder in the order of their names, checked to be of one size.
+ * The frames of a folder in the order of their names, or the `chosen` ones in the order given, checked to be of one size.
  * @throws InputError where there are fewer than two, or one does not belong.
  */
-export async function openSeries(folder: string): Promise<Series> {
+export async function openSeries(folder: string, chosen?: string[]): Promise<Series> {
   const names = await readdir(folder).catch(() => {
     throw new InputError(`${folder} is not a folder that can be read; give the folder that holds the frames.`)
   })
-  const files = names
-    .filter((name) => PICTURES.test(name) && !name.startsWith('.'))
-    .sort(new Intl.Collator('en', { numeric: true }).compare)
-    .map((name) => path.join(folder, name))
+  const strange = chosen?.find((name) => !names.includes(name))
+  if (strange) throw new InputError(`${folder} holds no ${strange}; name files of that folder.`)
+  const ordered =
+    chosen ?? names.filter((name) => PICTURES.test(name) && !name.startsWith('.')).sort(new Intl.Collator('en', { numeric: true }).compare)
+  const files = ordered.map((name) => path.join(folder, name))
   if (files.length === 0) throw new InputError(`${folder} holds no JPEG, PNG or TIFF files; give the folder that holds the frames.`)
   if (files.length === 1) throw new InputError(`${folder} holds one frame only; a series needs at least two.`)
   let first: PictureFacts | undefined

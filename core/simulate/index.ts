@@ -1,3 +1,5 @@
 export type { CameraSetup } from './camera'
 export { SCENES } from './scenes'
 export { SimulatedSeries, type SeriesRequest, type SimulatedFrame } from './series'
+export { FAULT_WORDS, usualFaults, type Fault } from './faults'
+export { randomStream } from './random'

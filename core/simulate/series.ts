@@ -1,6 +1,7 @@
 import { compose, IDENTITY, invert, type Picture, type Similarity } from '../raster'
 import { diffraction_px, pixelsPer_mm, viewAt, type CameraSetup, type View } from './camera'
 import { exposeLens } from './exposeLens'
+import { shotsOf, strike, type Fault, type Shot } from './faults'
 import { gaussian, randomStream } from './random'
 import { sampleScene, type SampledScene } from './sampled'
 import { SCENES } from './scenes'
@@ -16,6 +17,8 @@ export interface SeriesRequest {
   /** How far the camera moves by accident between frames (deviations), and how much the light varies. */
   unsteadiness: { shift_px: number; rotation_deg: number; exposure_ev: number }
   fullWell: number
+  /** What goes wrong; nothing where absent. */
+  faults?: Fault[]
 }
 
 export interface SimulatedFrame {
@@ -24,6 +27,8 @@ export interface SimulatedFrame {
   /** Motion of what is in focus, from the reference frame (the middle one) to this one. */
   motion: Similarity
   exposure: number
+  /** The faults that struck this frame. */
+  faults: Fault['kind'][]
 }
 
 /** Pixels have width: what a sharp edge spreads by before diffraction. */
@@ -32,38 +37,47 @@ const PIXEL_SOFTNESS_px = 0.38
 /** A series ready to be shot, frame by frame. */
 export class SimulatedSeries {
   readonly reference: number
+  /** As many as are really taken, which faults may make more or fewer than were asked for. */
+  readonly count: number
+  private readonly shots: Shot[]
+  private readonly dust: { x: number; y: number; radius: number }[]
   private readonly views: View[]
   private readonly exposures: number[]
   private readonly sampled: SampledScene
 
   constructor(private readonly request: SeriesRequest) {
-    const { camera, positions_mm, unsteadiness, seed } = request
+    const { camera, positions_mm, unsteadiness, seed, faults = [] } = request
     const random = randomStream(seed)
-    this.reference = Math.ceil(positions_mm.length / 2) - 1
-    const middle = positions_mm[this.reference]
-    this.views = positions_mm.map((position) =>
-      viewAt(camera, position, middle, {
+    this.shots = shotsOf(positions_mm, faults, camera.width_px, randomStream(seed + 77))
+    this.count = this.shots.length
+    this.dust = specksOf(faults, randomStream(seed + 99))
+    this.reference = Math.ceil(this.count / 2) - 1
+    const middle = this.shots[this.reference].position_mm
+    this.views = this.shots.map((shot) =>
+      viewAt(camera, shot.position_mm, middle, {
         scale: 1,
         rotation_rad: ((gaussian(random) * unsteadiness.rotation_deg) / 180) * Math.PI,
-        dx_px: gaussian(random) * unsteadiness.shift_px,
-        dy_px: gaussian(random) * unsteadiness.shift_px,
+        dx_px: gaussian(random) * unsteadiness.shift_px + shot.dx_px,
+        dy_px: gaussian(random) * unsteadiness.shift_px + shot.dy_px,
       }),
     )
-    this.exposures = positions_mm.map(() => 2 ** (gaussian(random) * unsteadiness.exposure_ev))
+    this.exposures = this.shots.map((shot) => shot.exposure * 2 ** (gaussian(random) * unsteadiness.exposure_ev))
     this.sampled = sampleScene(SCENES[request.scene](seed), camera, viewAt(camera, middle, middle, IDENTITY))
   }
 
   /** Shoots frame `index` (0-based). */
   shoot(index: number): SimulatedFrame {
-    const { camera, positions_mm, fullWell, seed } = this.request
+    const { camera, fullWell, seed } = this.request
     const exposure = this.exposures[index]
+    const shot = this.shots[index]
     const light = exposeLens(this.sampled, camera, this.views[index])
+    if (shot.hand || shot.shake_px > 0 || this.dust.length > 0 || shot.tint.some((factor) => factor !== 1)) strike(light, shot, this.dust)
     const picture = develop(
       light,
       { fullWell, readNoise: 4, exposure, softness_px: Math.hypot(diffraction_px(camera), PIXEL_SOFTNESS_px) },
       randomStream(seed * 7919 + index),
     )
-    return { picture, position_mm: positions_mm[index], motion: this.motion(index), exposure }
+    return { picture, position_mm: shot.position_mm, motion: this.motion(index), exposure, faults: shot.faults }
   }
 
   /** The reference frame's view with everything sharp and no noise. */
@@ -85,4 +99,9 @@ export class SimulatedSeries {
     const still = { ...IDENTITY, scale }
     return compose(this.views[index].jitter, compose(still, invert(this.views[this.reference].jitter)))
   }
+}
+
+function specksOf(faults: Fault[], random: () => number): { x: number; y: number; radius: number }[] {
+  const count = faults.reduce((sum, fault) => sum + (fault.kind === 'dust' ? fault.specks : 0), 0)
+  return Array.from({ length: count }, () => ({ x: random(), y: random(), radius: 0.004 + 0.008 * random() }))
 }

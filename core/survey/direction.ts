@@ -1,14 +1,11 @@
 import { compose, invert, type Similarity } from '../raster'
 import { prepare, registerPair } from '../register'
 import { TILES, type FrameFacts } from './frameFacts'
-import type { Profiles } from './order'
+import { agreement, median, type Profiles } from './order'
 import { onTiles } from './steps'
 
-/** A difference of scale between near and far parts below this, as a logarithm, is no perspective. */
-const LEAST_PERSPECTIVE = 6e-4
-/** And it must be more than a little of the whole change. */
-const LEAST_SHARE = 0.04
-const LEAST_BREATHING = 8e-4
+/** What moved the focus: the ring or drive, or the whole camera on a rail. */
+export type Mover = 'ring' | 'rail'
 
 export interface DirectionFinding {
   /** Whether the first frame of the order is focused nearest. */
@@ -16,33 +13,94 @@ export interface DirectionFinding {
   by: 'perspective' | 'breathing' | 'names'
 }
 
+/** Below this change of scale over the series, as a logarithm, neither breathing nor travel can be told. */
+const LEAST_SCALE = 8e-4
+/** How often the focus is moved by ring or drive rather than on a rail, and how often a series begins near. */
+const BY_RING = 0.6
+const NEAR_FIRST = 0.8
+/** Perspective of a rail: how much more near parts grow than far ones, as part of the growth; usual value and spread. */
+const RAIL = { usual: 0.02, spread: 0.015 }
+/** More than this is no perspective but a measurement that went wrong. */
+const IMPLAUSIBLE = 0.15
+
 /**
- * Which end of an ordered series is near. A camera that moves changes the scale of near parts more than that of far
- * ones; one that stays and focuses farther away makes the whole picture smaller. Where neither shows, names decide.
+ * Which end of an ordered series is near. Two stories fit a picture that grows along the order: a ring that is focused
+ * nearer and nearer, or a rail that comes closer and shows farther and farther parts; and the other way round for one
+ * that shrinks. They differ in perspective: on a rail near parts grow more than far ones. The likelier story is told,
+ * counting how series are usually shot. `names` are the frames' places by name, along the order; where the `mover` is
+ * known there is nothing to weigh.
  */
-export function nearEndOf(frames: FrameFacts[], { tiles, rows }: Profiles, motions: Similarity[], names: number[]): DirectionFinding {
-  const count = frames.length
-  const total = Math.log(motions.at(-1)!.scale)
-  const perspective = count >= 5 ? perspectiveOf(frames, { tiles, rows }, motions) : 0
-  if (Math.abs(perspective) > LEAST_PERSPECTIVE && Math.abs(perspective) > LEAST_SHARE * Math.abs(total)) {
-    return { nearFirst: perspective > 0, by: 'perspective' }
-  }
-  if (Math.abs(total) > LEAST_BREATHING) return { nearFirst: total < 0, by: 'breathing' }
-  return { nearFirst: names[0] < names.at(-1)!, by: 'names' }
+export function nearEndOf(frames: FrameFacts[], profiles: Profiles, motions: Similarity[], names: number[], mover?: Mover): DirectionFinding {
+  const grows = Math.log(motions.at(-1)!.scale)
+  const alongNames = agreement(names)
+  if (Math.abs(grows) < LEAST_SCALE) return { nearFirst: alongNames >= 0, by: 'names' }
+  if (mover) return { nearFirst: mover === 'ring' ? grows < 0 : grows > 0, by: 'breathing' }
+  const { excess, error } = thereAndBack(frames, profiles, motions)
+  const named = (nearFirst: boolean) => (Math.abs(alongNames) < 0.9 ? 0.5 : nearFirst === alongNames > 0 ? NEAR_FIRST : 1 - NEAR_FIRST)
+  const ringNearFirst = grows < 0
+  // Near parts change more whichever way the camera goes; early parts are near where it comes closer.
+  const sign = grows > 0 ? 1 : -1
+  const ring = BY_RING * normal(excess, 0, error) * named(ringNearFirst)
+  const rail = (1 - BY_RING) * normal(excess, sign * RAIL.usual, Math.hypot(error, RAIL.spread)) * named(!ringNearFirst)
+  return { nearFirst: ring >= rail ? ringNearFirst : !ringNearFirst, by: ring >= rail ? 'breathing' : 'perspective' }
 }
 
-/** How much more the parts that are sharp early change their scale than those that are sharp late, as a logarithm. */
-function perspectiveOf(frames: FrameFacts[], { tiles, rows }: Profiles, motions: Similarity[]): number {
+/** The perspective measured along the order and against it: what differs between the two is error. */
+function thereAndBack(frames: FrameFacts[], { tiles, rows }: Profiles, motions: Similarity[]): Perspective {
+  const along = perspectiveOf(frames, { tiles, rows }, motions)
+  const back = perspectiveOf(frames.toReversed(), { tiles, rows: rows.toReversed() }, motions.toReversed())
+  if (!along || !back) return { excess: 0, error: 1 }
+  return { excess: (along.excess - back.excess) / 2, error: Math.max(along.error, back.error, Math.abs(along.excess + back.excess) / 2) }
+}
+
+interface Perspective {
+  /** How much more early parts change than late ones, as part of the whole change, and how far that may be wrong. */
+  excess: number
+  error: number
+}
+
+/**
+ * How much more the parts that are sharp early in the order change their scale than those that are sharp late, as part
+ * of the whole change: between pairs of frames about the middle, where both parts are equally blurred.
+ */
+function perspectiveOf(frames: FrameFacts[], { tiles, rows }: Profiles, motions: Similarity[]): Perspective | undefined {
   const count = frames.length
-  const [a, b] = [Math.floor(count * 0.25), Math.ceil(count * 0.75) - 1]
   const peaks = tiles.map((_, t) => rows.reduce((best, row, k) => (row[t] > rows[best][t] ? k : best), 0))
-  const early = new Set(tiles.filter((_, t) => peaks[t] < count * 0.42))
-  const late = new Set(tiles.filter((_, t) => peaks[t] > count * 0.58))
-  if (early.size < 6 || late.size < 6) return 0
-  const [from, to] = [prepare(frames[a].luma), prepare(frames[b].luma)]
-  const width = frames[0].luma.width
-  const start = compose(motions[b], invert(motions[a]))
-  const changeOn = (part: Set<number>) => Math.log(registerPair(onTiles(from, TILES.across, TILES.down, part), to, width, start).motion.scale)
-  const [first, last] = [changeOn(early), changeOn(late)]
-  return Math.abs(first) - Math.abs(last)
+  const early = new Set(tiles.filter((_, t) => peaks[t] < count * 0.3))
+  const late = new Set(tiles.filter((_, t) => peaks[t] > count * 0.7))
+  if (count < 9 || early.size < 6 || late.size < 6) return undefined
+  const half = Math.max(1, count / 18)
+  const prepared = new Map<number, ReturnType<typeof prepare>>()
+  const at = (k: number) => prepared.get(k) ?? prepared.set(k, prepare(frames[k].luma)).get(k)!
+  const excesses: number[] = []
+  const measured: number[] = []
+  const alike: number[] = []
+  for (const shift of [-1, 0, 1]) {
+    for (const reach of [1, 2, 3]) {
+      const middle = (count - 1) / 2 + shift * half
+      const [a, b] = [Math.round(middle - reach * half), Math.round(middle + reach * half)]
+      const forth = compose(motions[b], invert(motions[a]))
+      // There and back: a blurred part pulls the scale a little towards where it is measured from.
+      for (const [from, to, start] of [
+        [a, b, forth],
+        [b, a, invert(forth)],
+      ] as const) {
+        const changeOn = (part: Set<number>) => registerPair(onTiles(at(from), TILES.across, TILES.down, part), at(to), frames[a].luma.width, start)
+        const [first, last] = [changeOn(early), changeOn(late)]
+        const change = (pair: typeof first) => Math.abs(Math.log(pair.motion.scale))
+        measured.push((change(first) - change(last)) / Math.abs(Math.log(forth.scale)))
+        alike.push(Math.min(first.correlation, last.correlation))
+      }
+      const [there, back] = measured.splice(0)
+      if (Math.min(...alike.splice(0)) > 0.5) excesses.push((there + back) / 2)
+    }
+  }
+  if (excesses.length < 3) return undefined
+  const excess = median(excesses)
+  const scatter = median(excesses.map((value) => Math.abs(value - excess)))
+  return Math.abs(excess) > IMPLAUSIBLE ? undefined : { excess, error: Math.max(0.01, scatter / 2) }
+}
+
+function normal(value: number, mean: number, deviation: number): number {
+  return Math.exp(-0.5 * ((value - mean) / deviation) ** 2) / deviation
 }

@@ -1,6 +1,6 @@
 import type { Plane } from '../raster'
 import type { FrameFacts } from './frameFacts'
-import { median, quantile } from './order'
+import { agreement, focusOrder, median, profilesOf, quantile } from './order'
 
 /** Why a frame does not belong into the fused picture; undefined where nothing is wrong with it. */
 export interface Flaw {
@@ -24,11 +24,10 @@ export function flawsOf(frames: FrameFacts[]): (Flaw | undefined)[] {
   const own = frames.filter((_, k) => likeness[k] >= SAME_MOTIF)
   const exposure = exposuresAgainst(frames, own)
   const tint = [0, 2].map((channel) => tintAgainst(frames, own, channel))
-  const best = bestShares(frames, own)
-  return frames.map((_, k): Flaw | undefined => {
+  const flaws = frames.map((_, k): Flaw | undefined => {
     const dark = exposure[k] < -MOST_EV
-    // A frame without flash still shows the motif; a hand before the lens does not.
-    if (likeness[k] < SAME_MOTIF && !(dark && likeness[k] > 0.35)) {
+    // A frame without flash still shows the motif, unless it is black; a hand before the lens does not.
+    if (likeness[k] < SAME_MOTIF && frames[k].black < 0.8) {
       return { role: 'divider', code: 'other-motif', reason: 'shows something else: a hand, a marker or a test' }
     }
     if (dark) return { role: 'flawed', code: 'dark', reason: `${stops(exposure[k])} darker than the others: did the light fire?` }
@@ -36,9 +35,12 @@ export function flawsOf(frames: FrameFacts[]): (Flaw | undefined)[] {
     const off = Math.max(Math.abs(tint[0][k]), Math.abs(tint[1][k]))
     if (off > MOST_COLOUR_EV)
       return { role: 'flawed', code: 'colour', reason: `its colour differs by ${off.toFixed(2)} stops: white balance was not fixed` }
-    if (shaken(best, k)) return { role: 'flawed', code: 'shaken', reason: 'nothing in it is as sharp as in its neighbours: the camera shook' }
     return undefined
   })
+  const usable = frames.map((_, k) => k).filter((k) => !flaws[k])
+  for (const k of shakenOf(frames, usable))
+    flaws[k] = { role: 'flawed', code: 'shaken', reason: 'less sharp everywhere than a frame of the same focus: the camera shook' }
+  return flaws
 }
 
 function stops(ev: number): string {
@@ -92,8 +94,43 @@ export function bestShares(frames: FrameFacts[], own: FrameFacts[] = frames): nu
   )
 }
 
-/** A frame in which nothing is sharp, between neighbours (as taken) in which something is. */
-function shaken(best: number[], k: number): boolean {
-  if (k === 0 || k === best.length - 1) return false
-  return best[k] < -0.6 && best[k - 1] > best[k] + 0.45 && best[k + 1] > best[k] + 0.45
+/** So much duller, as a logarithm, must a tile be than the tiles before and after it to count against a frame. */
+const DULLER = 0.25
+/** And in so many of the tiles. */
+const MOSTLY = 0.6
+/** So much duller than the frame it resembles most must a frame be where names tell nothing. */
+const SHAKEN = 0.5
+
+/**
+ * Frames that shook. As the focus passes, a part gets sharper and then duller, never duller and sharper again: a frame
+ * in which most parts are duller than both before and after shook. Where names do not run along the focus, a frame
+ * shook that is sharp in the same places as another but everywhere less.
+ */
+function shakenOf(frames: FrameFacts[], usable: number[]): Set<number> {
+  if (usable.length < 4) return new Set()
+  const profiles = profilesOf(usable.map((k) => frames[k]))
+  const { rows } = profiles
+  const inOrder = Math.abs(agreement(focusOrder(profiles))) > 0.75
+  return new Set(usable.filter((_, n) => (inOrder ? dipsAt(rows, n) : paleCopy(rows, n))))
+}
+
+function dipsAt(rows: Float64Array[], n: number): boolean {
+  if (n === 0 || n === rows.length - 1) return false
+  const dips = rows[n].reduce((count, value, t) => count + (value < Math.min(rows[n - 1][t], rows[n + 1][t]) - DULLER ? 1 : 0), 0)
+  // Parts that are far out of focus in all three say nothing.
+  const telling = rows[n].reduce((count, _, t) => count + (Math.max(rows[n - 1][t], rows[n + 1][t]) > -2.5 ? 1 : 0), 0)
+  return dips > MOSTLY * telling
+}
+
+function paleCopy(rows: Float64Array[], n: number): boolean {
+  const level = (row: Float64Array) => row.reduce((sum, v) => sum + v, 0) / Math.max(1, row.length)
+  const own = level(rows[n])
+  let nearest = { difference: Infinity, above: 0 }
+  rows.forEach((row, other) => {
+    const above = level(row) - own
+    if (other === n || above < 0) return
+    const difference = Math.sqrt(row.reduce((sum, v, t) => sum + (v - rows[n][t] - above) ** 2, 0) / Math.max(1, row.length))
+    if (difference < nearest.difference) nearest = { difference, above }
+  })
+  return nearest.above > SHAKEN && nearest.difference < 0.8 * nearest.above
 }

@@ -124,3 +124,10 @@ export function quantile(values: number[], part: number): number {
 }
 
 export const median = (values: number[]): number => quantile(values, 0.5)
+
+/** Kendall's rank correlation of places with their own order: 1 where they rise, −1 where they fall. */
+export function agreement(places: number[]): number {
+  let sum = 0
+  for (let i = 0; i < places.length; i++) for (let j = i + 1; j < places.length; j++) sum += Math.sign(places[j] - places[i])
+  return places.length > 1 ? sum / ((places.length * (places.length - 1)) / 2) : 1
+}

@@ -1,9 +1,9 @@
 import type { Picture } from '../raster'
 import { endReached } from './coverage'
-import { nearEndOf } from './direction'
+import { nearEndOf, type Mover } from './direction'
 import { bestShares, exposuresAgainst, flawsOf, type Flaw } from './flaws'
 import { frameFacts, type FrameFacts } from './frameFacts'
-import { focusOrder, median, profilesOf } from './order'
+import { agreement, focusOrder, median, profilesOf } from './order'
 import { stepsOf, type Steps } from './steps'
 
 export type Role = 'use' | 'divider' | 'flawed' | 'idle'
@@ -58,6 +58,9 @@ export class Survey {
   private readonly files: string[] = []
   private readonly facts: FrameFacts[] = []
 
+  /** `mover`, where it is known, tells near from far without guessing. */
+  constructor(private readonly mover?: Mover) {}
+
   /** Takes the next frame, as small as some 640 px wide; all frames must have one size. */
   add(file: string, picture: Picture): void {
     this.files.push(file)
@@ -78,7 +81,7 @@ export class Survey {
     const inPath = path.map((k) => facts[k])
     const profiles = profilesOf(inPath)
     const names = path.map((k) => usable[k])
-    const { nearFirst, by } = nearEndOf(inPath, profiles, stepsOf(inPath, profiles).motions, names)
+    const { nearFirst, by } = nearEndOf(inPath, profiles, stepsOf(inPath, profiles).motions, names, this.mover)
     return { order: nearFirst ? names : names.reverse(), directionBy: by }
   }
 }
@@ -215,13 +218,11 @@ class Findings {
   }
 }
 
-/** How names run along the order, as Kendall's rank correlation tells. */
+/** How names run along the order. */
 function namesRun(order: number[]): SurveyReport['order'] {
-  let agreement = 0
-  for (let i = 0; i < order.length; i++) for (let j = i + 1; j < order.length; j++) agreement += Math.sign(order[j] - order[i])
-  const tau = order.length > 1 ? agreement / ((order.length * (order.length - 1)) / 2) : 1
-  if (tau > 0.9) return 'near-to-far'
-  return tau < -0.9 ? 'far-to-near' : 'mixed'
+  const along = agreement(order)
+  if (along > 0.9) return 'near-to-far'
+  return along < -0.9 ? 'far-to-near' : 'mixed'
 }
 
 const spread = (values: number[]) => (values.length > 0 ? round(Math.max(...values) - Math.min(...values)) : 0)

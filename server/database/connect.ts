@@ -4,11 +4,12 @@ import SQLite from 'better-sqlite3'
 import { Kysely, Migrator, SqliteDialect } from 'kysely'
 import * as shoots from './migrations/001-shoots'
 import * as kit from './migrations/002-kit'
+import * as survey from './migrations/003-survey'
 import type { Tables } from './tables'
 
 export type Database = Kysely<Tables>
 
-const MIGRATIONS = { '001-shoots': shoots, '002-kit': kit }
+const MIGRATIONS = { '001-shoots': shoots, '002-kit': kit, '003-survey': survey }
 
 /** Opens (and where needed creates and migrates) the database of a data folder. */
 export async function connect(dataFolder: string): Promise<Database> {

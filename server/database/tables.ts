@@ -29,6 +29,8 @@ interface RunTable {
   shoot_id: number
   number: number
   source: 'simulated' | 'imported'
+  /** The newest survey of all its frames; null where there is none, or frames came after it. */
+  survey_json: string | null
   created_at: string
 }
 
@@ -43,6 +45,8 @@ interface FrameTable {
   bits: number
   exif_json: string | null
   position_mm: number | null
+  /** 1 set aside by hand, 0 restored by hand, null as the survey says. */
+  aside: number | null
   created_at: string
 }
 

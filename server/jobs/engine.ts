@@ -6,6 +6,7 @@ export interface EngineEvent {
   frame: number
   of: number
   file?: string
+  position_mm?: number
 }
 
 export type EngineEnd = { kind: 'done' } | { kind: 'failed'; sentence: string } | { kind: 'cancelled' }

@@ -4,6 +4,7 @@ import type { FuseSettings } from '@/schemas'
 import { now, type Database } from '../database'
 import type { Environment } from '../environment'
 import type { PictureStore } from '../pictures'
+import { framesToFuse } from '../shoots'
 import { runEngine } from './engine'
 import type { JobWork } from './queue'
 
@@ -17,7 +18,7 @@ export function fuseJob(db: Database, environment: Environment, store: PictureSt
       await store.checkRoom(1)
       const end = await runEngine(
         environment.engine,
-        fuseArguments(store.folders.frames(job.run_id), scratch, JSON.parse(job.settings_json)),
+        fuseArguments(store.folders.frames(job.run_id), await framesToFuse(db, job.run_id), scratch, JSON.parse(job.settings_json)),
         onEvent,
         signal,
       )
@@ -41,11 +42,12 @@ export function fuseJob(db: Database, environment: Environment, store: PictureSt
   }
 }
 
-function fuseArguments(frames: string, scratch: string, settings: FuseSettings): string[] {
+function fuseArguments(frames: string, names: string[], scratch: string, settings: FuseSettings): string[] {
   const args = ['fuse', frames, '--out', path.join(scratch, 'result.tif'), '--report', path.join(scratch, 'report.json')]
   args.push('--source-map', path.join(scratch, 'source.png'), '--depth', path.join(scratch, 'depth.png'))
   args.push('--style', settings.style, '--bits', String(settings.bits), '--crop', settings.crop)
   if (settings.reference) args.push('--reference', String(settings.reference))
+  args.push('--frames', names.join(','))
   if (!settings.register) args.push('--no-register')
   return args
 }

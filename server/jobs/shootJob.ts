@@ -17,7 +17,7 @@ export function shootJob(environment: Environment, store: PictureStore): JobWork
     const failed = new AbortController()
     const ingested: Promise<void>[] = []
     let failure: Error | undefined
-    const takeIn = async (name: string, position_mm: number) => {
+    const takeIn = async (name: string, position_mm?: number) => {
       try {
         await store.add(job.run_id, name, createReadStream(path.join(scratch, name)), position_mm)
       } catch (error) {
@@ -32,8 +32,7 @@ export function shootJob(environment: Environment, store: PictureStore): JobWork
         environment.engine,
         ['simulate', scene, '--out', scratch],
         (event) => {
-          if (event.stage === 'frame' && event.file)
-            ingested.push(takeIn(event.file, request.positions_mm[event.frame - 1]).then(() => onEvent(event)))
+          if (event.stage === 'frame' && event.file) ingested.push(takeIn(event.file, event.position_mm).then(() => onEvent(event)))
           else onEvent(event)
         },
         AbortSignal.any([signal, failed.signal]),

@@ -22,6 +22,11 @@ export class Folders {
     return this.at('jobs', String(jobId))
   }
 
+  /** Scratch space of a run's survey. */
+  survey(runId: number): string {
+    return this.at('jobs', `survey-${runId}`)
+  }
+
   /** Things that can be made again: thumbnails and zoom pyramids. */
   derived(...parts: string[]): string {
     return this.at('derived', ...parts)

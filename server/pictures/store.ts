@@ -59,6 +59,8 @@ export class PictureStore {
       return await this.db.transaction().execute(async (transaction) => {
         const frame = await transaction.insertInto('frame').values(row).returningAll().executeTakeFirstOrThrow()
         await rename(part, this.folders.frame(runId, name))
+        // What a survey found no longer holds for all frames.
+        await transaction.updateTable('run').set({ survey_json: null }).where('id', '=', runId).execute()
         return frame
       })
     } catch (error) {

@@ -1,2 +1,3 @@
+export { framesToFuse } from './framesToFuse'
 export { jobDetail, Shoots } from './shoots'
 export { simulationOf } from './simulation'

@@ -1,5 +1,6 @@
 import { planSeries, type Plan, type PlanRequest } from '@/core/plan'
 import type { PlanSheet } from '@/core/sheet'
+import type { SurveyReport } from '@/core/survey'
 import {
   completePlanRequest,
   InputError,
@@ -77,7 +78,7 @@ export class Shoots {
   }
 
   private async run(run: Run): Promise<RunDetail> {
-    const { shoot_id: _, ...rest } = run
+    const { shoot_id: _, survey_json, ...rest } = run
     const frames = await this.db.selectFrom('frame').selectAll().where('run_id', '=', run.id).execute()
     const renders = await this.db.selectFrom('render').selectAll().where('run_id', '=', run.id).orderBy('id', 'desc').execute()
     const byName = new Intl.Collator('en', { numeric: true })
@@ -85,7 +86,12 @@ export class Shoots {
       ...rest,
       frames: frames
         .sort((a, b) => byName.compare(a.name, b.name))
-        .map(({ exif_json, run_id: _run, ...frame }) => ({ ...frame, exif: exif_json ? (JSON.parse(exif_json) as FrameExif) : null })),
+        .map(({ exif_json, run_id: _run, aside, ...frame }) => ({
+          ...frame,
+          aside: aside === null ? null : aside === 1,
+          exif: exif_json ? (JSON.parse(exif_json) as FrameExif) : null,
+        })),
+      survey: survey_json ? (JSON.parse(survey_json) as SurveyReport) : null,
       renders: renders.map(({ id, created_at, bytes, report_json }) => ({ id, created_at, bytes, report: JSON.parse(report_json) as FuseReport })),
     }
   }

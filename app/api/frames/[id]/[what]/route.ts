@@ -1,6 +1,6 @@
-import { InputError } from '@/schemas'
+import { asideSchema, check, InputError } from '@/schemas'
 import { thumbnail, zoomPyramid } from '@/server'
-import { idOf, respond, sendFile } from '../../../respond'
+import { bodyOf, idOf, respond, sendFile } from '../../../respond'
 
 /** A frame as `thumb`nail, as the description of its zoom pyramid (`zoom`), or the `original` file. */
 export const GET = (_: Request, { params }: { params: Promise<{ id: string; what: string }> }) =>
@@ -14,4 +14,19 @@ export const GET = (_: Request, { params }: { params: Promise<{ id: string; what
     if (what === 'zoom') return sendFile(await zoomPyramid(file, store.folders.derived('zoom', `frame-${id}`)), 'application/xml')
     if (what === 'original') return sendFile(file, 'application/octet-stream')
     throw new InputError('This address names nothing.')
+  })
+
+/** Sets a frame aside (`{"aside": true}`), restores it (`false`), or leaves it to the survey again (`null`). Nothing is deleted. */
+export const PUT = (request: Request, { params }: { params: Promise<{ id: string; what: string }> }) =>
+  respond(async ({ db }) => {
+    const id = await idOf(params)
+    if ((await params).what !== 'aside') throw new InputError('This address names nothing.')
+    const { aside } = check<{ aside: boolean | null }>(asideSchema, await bodyOf(request))
+    const { numUpdatedRows } = await db
+      .updateTable('frame')
+      .set({ aside: aside === null ? null : Number(aside) })
+      .where('id', '=', id)
+      .executeTakeFirst()
+    if (Number(numUpdatedRows) === 0) throw new InputError('This frame does not exist any more; go back to the shoot.')
+    return undefined
   })

@@ -1,0 +1,150 @@
+import { SimulatedSeries, type Fault } from '../simulate'
+import type { Picture } from '../raster'
+import { Survey, type SurveyReport } from '.'
+
+/** A small run by the ring, far enough on both sides; its frames are shot once and surveyed in many ways. */
+const COUNT = 14
+let frames: Picture[]
+const names = Array.from({ length: COUNT }, (_, k) => `f_${String(k).padStart(2, '0')}.jpg`)
+
+function series(faults: Fault[] = []): SimulatedSeries {
+  return new SimulatedSeries({
+    scene: 'fossil',
+    seed: 5,
+    camera: { sensorWidth_mm: 36, width_px: 300, height_px: 200, focalLength_mm: 100, fNumber: 5.6, magnification: 1, mover: 'ring' },
+    positions_mm: names.map((_, k) => -1 + 0.85 * k),
+    unsteadiness: { shift_px: 0.4, rotation_deg: 0.03, exposure_ev: 0.02 },
+    fullWell: 30_000,
+    faults,
+  })
+}
+
+beforeAll(() => {
+  const run = series()
+  frames = names.map((_, k) => run.shoot(k).picture)
+}, 120_000)
+
+const places = names.map((_, k) => k)
+
+function survey(order: number[], change: Record<number, Picture> = {}, mover?: 'ring' | 'rail'): SurveyReport {
+  const made = new Survey(mover)
+  order.forEach((k) => made.add(names[k], change[k] ?? frames[k]))
+  return made.finish()
+}
+
+const filesOf = ({ frames: list }: SurveyReport) => list.map(({ file }) => file)
+
+function changed(k: number, change: (value: number, channel: number) => number): Record<number, Picture> {
+  const { width, height, planes } = frames[k]
+  const [red, green, blue] = planes.map((plane, channel) => ({ ...plane, data: plane.data.map((value) => change(value, channel)) }))
+  return { [k]: { width, height, planes: [red, green, blue] } }
+}
+
+describe('a clean run', () => {
+  test('is complete, near to far, and every frame is used', () => {
+    const report = survey(places)
+    expect(filesOf(report)).toEqual(names)
+    expect(report).toMatchObject({ order: 'near-to-far', coverage: { nearEnd: 'reached', farEnd: 'reached', gaps: [] }, messages: [] })
+    expect(report.frames.every(({ role, reason }) => role === 'use' && reason === '')).toBe(true)
+    expect(report.exposure.spread_ev).toBeLessThan(0.2)
+  })
+
+  test('is put in order whatever the names, and which way the names run is said', () => {
+    const shuffled = [3, 11, 0, 7, 13, 5, 9, 1, 12, 6, 2, 10, 4, 8]
+    expect(survey(shuffled)).toMatchObject({ order: 'mixed' })
+    expect(filesOf(survey(shuffled))).toEqual(names)
+    expect(survey(places.toReversed(), {}, 'ring')).toMatchObject({ order: 'far-to-near' })
+    expect(filesOf(survey(places.toReversed(), {}, 'ring'))).toEqual(names)
+  })
+
+  test('a rail that comes closer is told from a ring by whoever knows', () => {
+    // The same pictures, shrinking along the names: on a rail that would be a camera drawing back.
+    expect(filesOf(survey(places, {}, 'rail'))).toEqual(names.toReversed())
+  })
+})
+
+describe('what is missing', () => {
+  test('a gap is named between its frames, with how many are missing', () => {
+    const { coverage, messages } = survey(places.filter((k) => k < 5 || k > 7))
+    expect(coverage.gaps).toEqual([{ after: 'f_04.jpg', before: 'f_08.jpg', missing: 3 }])
+    expect(messages).toMatchObject([{ code: 'gap', text: 'Between f_04.jpg and f_08.jpg 3 frames are missing: go back and take them.' }])
+    expect(survey(places.filter((k) => k !== 6)).coverage.gaps).toEqual([{ after: 'f_05.jpg', before: 'f_07.jpg', missing: 1 }])
+  })
+
+  test('an end that is not reached is called short', () => {
+    expect(survey(places.slice(0, -6)).coverage).toMatchObject({ nearEnd: 'reached', farEnd: 'short' })
+    expect(survey(places.slice(6)).coverage).toMatchObject({ nearEnd: 'short', farEnd: 'reached' })
+  })
+
+  test('of two frames nothing can be said', () => expect(survey([0, 1]).messages).toMatchObject([{ code: 'too-few' }]))
+})
+
+describe('frames that do not belong', () => {
+  const roleAt = (report: SurveyReport, k: number) => report.frames.find(({ file }) => file === names[k])!
+
+  test('one without flash, one of another colour, one too bright', () => {
+    expect(
+      roleAt(
+        survey(
+          places,
+          changed(6, (v) => v * 0.4),
+        ),
+        6,
+      ),
+    ).toMatchObject({ role: 'flawed', reason: expect.stringContaining('did the light fire') })
+    expect(
+      roleAt(
+        survey(
+          places,
+          changed(6, (v, channel) => (channel === 0 ? v * 1.15 : v)),
+        ),
+        6,
+      ),
+    ).toMatchObject({
+      role: 'flawed',
+      reason: expect.stringContaining('white balance'),
+    })
+    expect(
+      roleAt(
+        survey(
+          places,
+          changed(6, (v) => Math.min(1, v * 1.5)),
+        ),
+        6,
+      ).role,
+    ).toBe('flawed')
+  })
+
+  test('a hand before the lens is a divider, and the series goes on around it', () => {
+    const report = survey(
+      places,
+      changed(6, (_, channel) => 0.4 - 0.1 * channel),
+    )
+    expect(roleAt(report, 6)).toMatchObject({ role: 'divider' })
+    expect(report.frames.filter(({ role }) => role === 'use')).toHaveLength(COUNT - 1)
+  })
+
+  test('a frame taken twice adds nothing', () => {
+    const report = survey(places, { 7: frames[6] })
+    expect([roleAt(report, 6).role, roleAt(report, 7).role].sort()).toEqual(['idle', 'use'])
+  })
+})
+
+describe('faults of the stand-ins', () => {
+  const surveyed = (fault: Fault) => {
+    const run = series([fault])
+    const made = new Survey('ring')
+    for (let k = 0; k < run.count; k++) made.add(names[k] ?? `f_${k}.jpg`, run.shoot(k).picture)
+    return made.finish()
+  }
+
+  test('a bump is named where it happened', () => {
+    const { messages } = surveyed({ kind: 'bump', frame: 8, shift_percent: 3 })
+    expect(messages).toMatchObject([{ code: 'moved', files: [names[6], names[7]] }])
+  }, 60_000)
+
+  test('a frame that shook is flawed', () => {
+    const report = surveyed({ kind: 'shake', frame: 7, length_px: 6 })
+    expect(report.frames.find(({ file }) => file === names[6])).toMatchObject({ role: 'flawed', reason: expect.stringContaining('shook') })
+  }, 60_000)
+})

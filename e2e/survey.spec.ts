@@ -1,0 +1,43 @@
+import { expect, test, type Page } from '@playwright/test'
+
+/** A shoot of a small plan, on its second step. */
+async function newShoot(page: Page, title: string) {
+  await page.goto('/shoots/new')
+  await page.getByLabel('Title').fill(title)
+  await page.getByLabel('Depth, nearest to farthest part').fill('4')
+  await page.getByLabel('Blur allowed').fill('5')
+  await page.getByLabel('Aperture, as marked').fill('8')
+  await page.getByRole('button', { name: 'Keep the plan and go to the shoot' }).click()
+  await expect(page.getByRole('heading', { name: title, exact: true })).toBeVisible()
+}
+
+test('a run with faults is checked by itself; the frame is named, left out, restored by hand, and the rest is fused', async ({ page }) => {
+  await newShoot(page, 'Lamp that failed')
+  await page.getByRole('combobox', { name: 'Faults to switch on' }).click()
+  await page.getByTitle('a frame without flash').click()
+  await page.keyboard.press('Escape')
+  await page.getByRole('button', { name: /^Shoot \d+ frames$/ }).click()
+  const run = page.getByRole('region', { name: 'Run 1' })
+  const survey = run.getByRole('region', { name: 'Survey' })
+  await expect(survey).toContainText('1 left out', { timeout: 150_000 })
+  const flawed = run.locator('[data-role="flawed"]')
+  await expect(flawed).toHaveCount(1)
+  await expect(flawed).toContainText('did the light fire?')
+  await expect(run.getByRole('button', { name: /^Fuse \d+ of these frames$/ })).toBeVisible()
+
+  // Restored and set aside again, by pointer and by key; the server remembers.
+  await flawed.getByRole('button', { name: 'use it' }).click()
+  await expect(run.getByRole('button', { name: 'Fuse these frames' })).toBeVisible()
+  await run.locator('[data-frame]').first().click()
+  await page.keyboard.press('x')
+  await expect(run.locator('[data-role="aside"]')).toHaveCount(1)
+  await page.reload()
+  await expect(run.locator('[data-role="aside"]')).toHaveCount(1)
+  await run.locator('[data-role="aside"]').getByRole('button', { name: 'use it' }).click()
+  await expect(run.locator('[data-role="aside"]')).toHaveCount(0)
+  await expect(survey).toContainText('1 left out')
+
+  await run.getByRole('button', { name: 'Fuse these frames' }).click()
+  await run.getByRole('button', { name: 'Look at the result' }).click({ timeout: 120_000 })
+  await expect(page.getByTestId('zoom-view')).toHaveAttribute('data-layer', 'fused')
+})

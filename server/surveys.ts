@@ -1,0 +1,67 @@
+import { mkdir, readFile, rm } from 'node:fs/promises'
+import path from 'node:path'
+import PQueue from 'p-queue'
+import { completePlanRequest, InputError } from '@/schemas'
+import type { SurveyReport } from '@/core/survey'
+import type { Database } from './database'
+import type { Environment } from './environment'
+import { runEngine } from './jobs'
+import type { PictureStore } from './pictures'
+
+/** The surveys of runs, one at a time, in child processes like all heavy work. */
+export class Surveys {
+  private readonly queue = new PQueue({ concurrency: 1 })
+
+  constructor(
+    private readonly db: Database,
+    private readonly environment: Environment,
+    private readonly store: PictureStore,
+  ) {}
+
+  /**
+   * Surveys all frames of a run and keeps what it found with the run.
+   * @throws InputError where the run is gone, has too few frames, or the engine ends with a sentence.
+   */
+  async make(runId: number): Promise<SurveyReport> {
+    return this.queue.add(() => this.survey(runId)) as Promise<SurveyReport>
+  }
+
+  private async survey(runId: number): Promise<SurveyReport> {
+    const run = await this.db
+      .selectFrom('run')
+      .innerJoin('shoot', 'shoot.id', 'run.shoot_id')
+      .select(['run.source', 'shoot.plan_json'])
+      .where('run.id', '=', runId)
+      .executeTakeFirst()
+    if (!run) throw new InputError('This run does not exist any more; go back to the shoot.')
+    const before = await this.frameCount(runId)
+    const scratch = this.store.folders.survey(runId)
+    await mkdir(scratch, { recursive: true })
+    try {
+      const report = path.join(scratch, 'survey.json')
+      // Frames of one's own may have been moved otherwise than planned; what the stand-in did is known.
+      const mover = run.source === 'simulated' ? ['--mover', completePlanRequest(JSON.parse(run.plan_json)).mover.kind] : []
+      const end = await runEngine(
+        this.environment.engine,
+        ['survey', this.store.folders.frames(runId), '--report', report, ...mover],
+        () => undefined,
+        new AbortController().signal,
+      )
+      if (end.kind === 'failed') throw new InputError(end.sentence)
+      const survey_json = await readFile(report, 'utf8')
+      if ((await this.frameCount(runId)) === before) await this.db.updateTable('run').set({ survey_json }).where('id', '=', runId).execute()
+      return JSON.parse(survey_json) as SurveyReport
+    } finally {
+      await rm(scratch, { recursive: true, force: true })
+    }
+  }
+
+  private async frameCount(runId: number): Promise<number> {
+    const { count } = await this.db
+      .selectFrom('frame')
+      .select((e) => e.fn.countAll<number>().as('count'))
+      .where('run_id', '=', runId)
+      .executeTakeFirstOrThrow()
+    return Number(count)
+  }
+}

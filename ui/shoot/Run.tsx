@@ -1,0 +1,128 @@
+'use client'
+
+import { App, Button } from 'antd'
+import { useRouter } from 'next/navigation'
+import { useEffect, useMemo, useRef, type KeyboardEvent } from 'react'
+import { depthCss, rampPlace } from '@/core/ramp'
+import { significant } from '@/core/units'
+import type { RunDetail, ShootDetail } from '@/schemas'
+import { send, useCommand } from '../api'
+import { ROLE_WORDS, sortedFrames, type SortedFrame } from './roles'
+import { SurveyReportView } from './SurveyReportView'
+import styles from './shoot.module.css'
+
+interface Props {
+  run: RunDetail
+  shoot: ShootDetail
+  /** A job of this shoot waits or runs. */
+  busy: boolean
+  selected?: number
+  onSelect: (index: number) => void
+}
+
+/** The frames of a run in focus order with what each is worth, and the way to fuse them. */
+export function Run({ run, shoot, busy, selected, onSelect }: Props) {
+  const { message } = App.useApp()
+  const router = useRouter()
+  const onError = (error: Error) => message.error(error.message)
+  const fuse = useCommand(shoot.id, () => send(`/api/runs/${run.id}/fuse`, 'POST', {}))
+  const survey = useCommand(shoot.id, () => send(`/api/runs/${run.id}/survey`, 'POST'))
+  const setAside = useCommand<{ id: number; aside: boolean }>(shoot.id, ({ id, aside }) => send(`/api/frames/${id}/aside`, 'PUT', { aside }))
+  const frames = useMemo(() => sortedFrames(run), [run])
+
+  // Each set of frames is checked once by itself, as soon as no more are arriving.
+  const checked = useRef(0)
+  const { mutate: check } = survey
+  useEffect(() => {
+    if (busy || run.survey || run.frames.length < 3 || checked.current === run.frames.length) return
+    const waiting = setTimeout(() => {
+      checked.current = run.frames.length
+      check(undefined, { onError: (error) => message.error(error.message) })
+    }, 1500)
+    return () => clearTimeout(waiting)
+  }, [busy, run.survey, run.frames.length, check, message])
+
+  if (run.frames.length === 0) return null
+  const [first] = run.frames
+  const used = frames.filter((frame) => frame.used).length
+  const toggle = ({ frame, used: isUsed }: SortedFrame) => setAside.mutate({ id: frame.id, aside: isUsed }, { onError })
+  const onKey = (event: KeyboardEvent) => {
+    const step = { ArrowRight: 1, ArrowLeft: -1 }[event.key]
+    if (step) {
+      event.preventDefault()
+      const next = Math.min(frames.length - 1, Math.max(0, (selected ?? -1) + step))
+      onSelect(next)
+      const sheet = event.currentTarget
+      sheet.querySelectorAll<HTMLButtonElement>('[data-frame]')[next]?.focus()
+    }
+    if (event.key.toLowerCase() === 'x' && selected !== undefined && frames[selected]) toggle(frames[selected])
+  }
+
+  return (
+    <section className={styles.run} aria-label={`Run ${run.number}`}>
+      <div className={styles.runHead}>
+        <h2>
+          Run {run.number} <span>{run.source === 'simulated' ? 'from the simulated camera' : 'brought in'}</span>
+        </h2>
+        <p>
+          {run.frames.length} {run.frames.length === 1 ? 'frame' : 'frames'} of {first.width} × {first.height} px, {first.bits} bit
+          {first.exif?.fNumber ? `, f/${significant(first.exif.fNumber, 2)}` : ''}
+          {first.exif?.iso ? `, ISO ${first.exif.iso}` : ''}
+        </p>
+        {run.renders.length > 0 && (
+          <Button onClick={() => router.push(`/shoots/${shoot.id}/result?render=${run.renders[0].id}`)}>Look at the result</Button>
+        )}
+        <Button type="primary" disabled={busy} onClick={() => fuse.mutate(undefined, { onError })}>
+          {used === run.frames.length ? 'Fuse these frames' : `Fuse ${used} of these frames`}
+        </Button>
+      </div>
+      <SurveyReportView survey={run.survey} busy={survey.isPending} onAgain={() => check(undefined, { onError })} />
+      <ul className={styles.frames} onKeyDown={onKey}>
+        {frames.map((sorted, index) => (
+          <Frame
+            key={sorted.frame.id}
+            sorted={sorted}
+            index={index}
+            count={frames.length}
+            chosen={index === selected}
+            onSelect={() => onSelect(index)}
+            onToggle={() => toggle(sorted)}
+          />
+        ))}
+      </ul>
+      <p className={styles.keys}>Keys on the frames: ← → from one to the next, X sets aside or restores. Nothing is deleted.</p>
+    </section>
+  )
+}
+
+interface FrameProps {
+  sorted: SortedFrame
+  index: number
+  count: number
+  chosen: boolean
+  onSelect: () => void
+  onToggle: () => void
+}
+
+function Frame({ sorted: { frame, role, reason, used }, index, count, chosen, onSelect, onToggle }: FrameProps) {
+  const classes = [chosen ? styles.chosen : '', used ? '' : styles.out].filter(Boolean).join(' ')
+  return (
+    <li style={{ borderTopColor: depthCss(rampPlace(index, count)) }} className={classes || undefined} data-role={role}>
+      <button type="button" data-frame onClick={onSelect} title={`${frame.name} · SHA-256 ${frame.sha256.slice(0, 12)}…`}>
+        <img src={`/api/frames/${frame.id}/thumb`} alt={`Frame ${index + 1}, ${frame.name}`} loading="lazy" />
+        <span>
+          {index + 1}
+          {frame.position_mm !== null && <em>{frame.position_mm.toFixed(2)} mm</em>}
+        </span>
+      </button>
+      {(role !== 'use' || reason) && (
+        <p className={styles.role}>
+          <strong>{ROLE_WORDS[role]}</strong> {reason}
+        </p>
+      )}
+      <button type="button" className={styles.aside} onClick={onToggle}>
+        {used ? 'set aside' : 'use it'}
+      </button>
+    </li>
+  )
+}
