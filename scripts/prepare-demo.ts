@@ -5,7 +5,7 @@ import { openContext, simulationOf, type Context } from '@/server'
 
 /** Fills an empty data folder with the demo scenario: the plans, and one series shot and fused by the real engine. */
 async function prepareDemo(context: Context): Promise<void> {
-  const { shoots, jobs } = context
+  const { shoots, jobs, surveys } = context
   if ((await shoots.list()).length > 0) return
   for (const { done, ...shoot } of DEMO_SHOOTS) {
     const { plan, scene } = shoot
@@ -18,6 +18,7 @@ async function prepareDemo(context: Context): Promise<void> {
   }
   jobs.events.on('any', ({ kind, progress_json }) => process.stderr.write(`\rDemo: ${kind} ${progressText(progress_json)}      `))
   await jobs.idle()
+  for (const { id } of await context.db.selectFrom('run').select('id').execute()) await surveys.make(id)
   process.stderr.write('\n')
   const failed = await context.db.selectFrom('job').select('error').where('state', '!=', 'done').executeTakeFirst()
   if (failed) throw new Error(`The demo data could not be made: ${failed.error}`)

@@ -2,7 +2,8 @@ import { mkdir, readFile, rm } from 'node:fs/promises'
 import path from 'node:path'
 import PQueue from 'p-queue'
 import { completePlanRequest, InputError } from '@/schemas'
-import type { SurveyReport } from '@/core/survey'
+import { planSeries } from '@/core/plan'
+import { againstPlan, type SurveyReport } from '@/core/survey'
 import type { Database } from './database'
 import type { Environment } from './environment'
 import { runEngine } from './jobs'
@@ -40,7 +41,8 @@ export class Surveys {
     try {
       const report = path.join(scratch, 'survey.json')
       // Frames of one's own may have been moved otherwise than planned; what the stand-in did is known.
-      const mover = run.source === 'simulated' ? ['--mover', completePlanRequest(JSON.parse(run.plan_json)).mover.kind] : []
+      const request = completePlanRequest(JSON.parse(run.plan_json))
+      const mover = run.source === 'simulated' ? ['--mover', request.mover.kind] : []
       const end = await runEngine(
         this.environment.engine,
         ['survey', this.store.folders.frames(runId), '--report', report, ...mover],
@@ -48,12 +50,23 @@ export class Surveys {
         new AbortController().signal,
       )
       if (end.kind === 'failed') throw new InputError(end.sentence)
-      const survey_json = await readFile(report, 'utf8')
-      if ((await this.frameCount(runId)) === before) await this.db.updateTable('run').set({ survey_json }).where('id', '=', runId).execute()
-      return JSON.parse(survey_json) as SurveyReport
+      const found = JSON.parse(await readFile(report, 'utf8')) as SurveyReport
+      const survey = run.source === 'simulated' ? againstPlan(found, await this.positions(runId), planSeries(request)) : found
+      if ((await this.frameCount(runId)) === before)
+        await this.db
+          .updateTable('run')
+          .set({ survey_json: JSON.stringify(survey) })
+          .where('id', '=', runId)
+          .execute()
+      return survey
     } finally {
       await rm(scratch, { recursive: true, force: true })
     }
+  }
+
+  private async positions(runId: number): Promise<Map<string, number>> {
+    const frames = await this.db.selectFrom('frame').select(['name', 'position_mm']).where('run_id', '=', runId).execute()
+    return new Map(frames.flatMap(({ name, position_mm }) => (position_mm === null ? [] : [[name, position_mm]])))
   }
 
   private async frameCount(runId: number): Promise<number> {

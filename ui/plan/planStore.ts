@@ -22,6 +22,8 @@ export interface PlanState {
   kit: Kit
   sheet: PlanSheet
   words: ShootWords
+  /** Frames of the shoot that the browser can show, to measure in. */
+  pictures: { label: string; address: string }[]
   /** What to mend, and where: found while planning, or refused when keeping. */
   error?: FieldError
   /** The newest sheet that could be planned; while a field is being mended it stays in view. */
@@ -41,6 +43,7 @@ export function createPlanStore(kit: Kit, shoot?: ShootDetail): StoreApi<PlanSta
     kit,
     sheet,
     words: { title: shoot?.title ?? '', subject: shoot?.subject ?? '', scene: shoot?.scene ?? 'fossil' },
+    pictures: picturesOf(shoot),
     ...follow(sheet, kit),
     change: (part) =>
       set((state) => {
@@ -51,6 +54,14 @@ export function createPlanStore(kit: Kit, shoot?: ShootDetail): StoreApi<PlanSta
     useKit: (next) => set((state) => (next === state.kit ? {} : { kit: next, ...follow(state.sheet, next) })),
     refuse: (error) => set({ error }),
   }))
+}
+
+function picturesOf(shoot?: ShootDetail): PlanState['pictures'] {
+  return (shoot?.runs ?? []).flatMap(({ number, frames }) =>
+    frames
+      .filter(({ name }) => /\.(jpe?g|png)$/i.test(name))
+      .map(({ id, name }) => ({ label: `run ${number}, ${name}`, address: `/api/frames/${id}/original` })),
+  )
 }
 
 /** What a sheet amounts to; where it cannot be planned, the plan in view is left as it is. */

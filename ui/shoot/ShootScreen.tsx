@@ -42,23 +42,24 @@ export function ShootScreen({ shoot }: { shoot: ShootDetail }) {
           <p className={styles.quiet}>
             Shoots the {shoot.scene} scene at every position of the plan, {request.mover.kind === 'rail' ? 'on a rail' : 'by its focus drive'}.
           </p>
-          <Select
-            mode="multiple"
-            aria-label="Faults to switch on"
-            placeholder="Nothing goes wrong; choose faults to try"
-            value={faults}
-            onChange={setFaults}
-            options={FAULT_OPTIONS}
-            className={styles.faults}
-          />
-          <Button
-            type={newest ? 'default' : 'primary'}
-            size="large"
-            disabled={busy}
-            onClick={() => start.mutate(undefined, { onError: (error) => message.error(error.message) })}
-          >
-            Shoot {plan.frameCount} {plan.frameCount === 1 ? 'frame' : 'frames'}
-          </Button>
+          <div className={styles.standIn}>
+            <Select
+              mode="multiple"
+              aria-label="Faults to switch on"
+              placeholder="Nothing goes wrong; choose faults to try"
+              value={faults}
+              onChange={setFaults}
+              options={FAULT_OPTIONS}
+            />
+            <Button
+              type={newest ? 'default' : 'primary'}
+              size="large"
+              disabled={busy}
+              onClick={() => start.mutate(undefined, { onError: (error) => message.error(error.message) })}
+            >
+              Shoot {plan.frameCount} {plan.frameCount === 1 ? 'frame' : 'frames'}
+            </Button>
+          </div>
         </section>
         <section>
           <h2>Your own frames</h2>

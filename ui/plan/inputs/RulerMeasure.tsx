@@ -1,6 +1,6 @@
 'use client'
 
-import { Button, Modal, Upload } from 'antd'
+import { Button, Modal, Select, Upload } from 'antd'
 import { useState, type KeyboardEvent, type PointerEvent } from 'react'
 import { lengthText } from '@/core/units'
 import { useUnits } from '../../units'
@@ -14,6 +14,7 @@ const NAMES = ['first mark', 'second mark']
 /** Measures a magnification in a picture of a ruler: two marks, and how far apart they are on the ruler. */
 export function RulerMeasure() {
   const change = usePlan((state) => state.change)
+  const pictures = usePlan((state) => state.pictures)
   const { system } = useUnits()
   const [open, setOpen] = useState(false)
   const [picture, setPicture] = useState<string>()
@@ -26,11 +27,13 @@ export function RulerMeasure() {
   const [ratio, setRatio] = useState(2 / 3)
   const across_mm = apart_mm && apart_mm > 0 ? rulerAcross_mm(marks, ratio, apart_mm) : undefined
 
-  const choose = (file: File) => {
+  const show = (address: string) =>
     setPicture((before) => {
-      if (before) URL.revokeObjectURL(before)
-      return URL.createObjectURL(file)
+      if (before?.startsWith('blob:')) URL.revokeObjectURL(before)
+      return address
     })
+  const choose = (file: File) => {
+    show(URL.createObjectURL(file))
     return false
   }
   const put = (which: 0 | 1, point: Point) => setMarks((before) => (which === 0 ? [point, before[1]] : [before[0], point]))
@@ -77,6 +80,16 @@ export function RulerMeasure() {
           <Upload accept="image/jpeg,image/png" showUploadList={false} beforeUpload={choose}>
             <Button>{picture ? 'Another picture' : 'Choose a picture'}</Button>
           </Upload>
+          {pictures.length > 0 && (
+            <Select
+              aria-label="A frame of this shoot"
+              placeholder="or a frame of this shoot"
+              showSearch
+              options={pictures.map(({ label, address }) => ({ value: address, label }))}
+              onChange={show}
+              style={{ width: 230 }}
+            />
+          )}
           <label>
             Between the marks <LengthInput value={apart_mm} onChange={setApart} scale="close" system={system} label="Length between the marks" />
           </label>

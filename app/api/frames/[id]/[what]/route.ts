@@ -2,6 +2,8 @@ import { asideSchema, check, InputError } from '@/schemas'
 import { thumbnail, zoomPyramid } from '@/server'
 import { bodyOf, idOf, respond, sendFile } from '../../../respond'
 
+const TYPES: Record<string, string> = { jpg: 'image/jpeg', jpeg: 'image/jpeg', png: 'image/png', tif: 'image/tiff', tiff: 'image/tiff' }
+
 /** A frame as `thumb`nail, as the description of its zoom pyramid (`zoom`), or the `original` file. */
 export const GET = (_: Request, { params }: { params: Promise<{ id: string; what: string }> }) =>
   respond(async ({ db, store }) => {
@@ -12,7 +14,7 @@ export const GET = (_: Request, { params }: { params: Promise<{ id: string; what
     const file = store.folders.frame(frame.run_id, frame.name)
     if (what === 'thumb') return sendFile(await thumbnail(file, store.folders.derived('thumbs', `frame-${id}.jpg`)), 'image/jpeg')
     if (what === 'zoom') return sendFile(await zoomPyramid(file, store.folders.derived('zoom', `frame-${id}`)), 'application/xml')
-    if (what === 'original') return sendFile(file, 'application/octet-stream')
+    if (what === 'original') return sendFile(file, TYPES[file.split('.').at(-1)!.toLowerCase()] ?? 'application/octet-stream')
     throw new InputError('This address names nothing.')
   })
 
