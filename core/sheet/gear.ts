@@ -16,13 +16,13 @@ export interface Gear {
  * @throws PlanError at the field whose item the kit has no more.
  */
 export function gearOf(sheet: PlanSheet, kit: Kit): Gear {
-  const rail = sheet.mover === 'rail' && sheet.kind === 'depth' && sheet.rail !== OTHER_RAIL ? find(kit.rails, sheet.rail, 'rail') : undefined
-  return {
+  const found = {
     body: find(kit.bodies, sheet.body, 'body'),
     lens: find(kit.lenses, sheet.lens, 'lens'),
     light: find(kit.lights, sheet.light, 'light'),
-    rail,
   }
+  const onRail = sheet.mover === 'rail' && sheet.kind === 'depth' && sheet.rail !== OTHER_RAIL
+  return onRail ? { ...found, rail: find(kit.rails, sheet.rail, 'rail') } : found
 }
 
 /** A rail that the kit does not have, known by its smallest step. */

@@ -98,20 +98,19 @@ export function bestShares(frames: FrameFacts[], own: FrameFacts[] = frames): nu
 const DULLER = 0.25
 /** And in so many of the tiles. */
 const MOSTLY = 0.6
-/** So much duller than the frame it resembles most must a frame be where names tell nothing. */
-const SHAKEN = 0.5
+/** Names run along the focus where they agree with the order found so well, in either direction. */
+const IN_ORDER = 0.75
 
 /**
  * Frames that shook. As the focus passes, a part gets sharper and then duller, never duller and sharper again: a frame
- * in which most parts are duller than both before and after shook. Where names do not run along the focus, a frame
- * shook that is sharp in the same places as another but everywhere less.
+ * in which most parts are duller than both before and after shook. Told only where frames are named as they were shot.
  */
 function shakenOf(frames: FrameFacts[], usable: number[]): Set<number> {
   if (usable.length < 4) return new Set()
   const profiles = profilesOf(usable.map((k) => frames[k]))
   const { rows } = profiles
-  const inOrder = Math.abs(agreement(focusOrder(profiles))) > 0.75
-  return new Set(usable.filter((_, n) => (inOrder ? dipsAt(rows, n) : paleCopy(rows, n))))
+  if (Math.abs(agreement(focusOrder(profiles))) < IN_ORDER) return new Set()
+  return new Set(usable.filter((_, n) => dipsAt(rows, n)))
 }
 
 function dipsAt(rows: Float64Array[], n: number): boolean {
@@ -120,17 +119,4 @@ function dipsAt(rows: Float64Array[], n: number): boolean {
   // Parts that are far out of focus in all three say nothing.
   const telling = rows[n].reduce((count, _, t) => count + (Math.max(rows[n - 1][t], rows[n + 1][t]) > -2.5 ? 1 : 0), 0)
   return dips > MOSTLY * telling
-}
-
-function paleCopy(rows: Float64Array[], n: number): boolean {
-  const level = (row: Float64Array) => row.reduce((sum, v) => sum + v, 0) / Math.max(1, row.length)
-  const own = level(rows[n])
-  let nearest = { difference: Infinity, above: 0 }
-  rows.forEach((row, other) => {
-    const above = level(row) - own
-    if (other === n || above < 0) return
-    const difference = Math.sqrt(row.reduce((sum, v, t) => sum + (v - rows[n][t] - above) ** 2, 0) / Math.max(1, row.length))
-    if (difference < nearest.difference) nearest = { difference, above }
-  })
-  return nearest.above > SHAKEN && nearest.difference < 0.8 * nearest.above
 }

@@ -1,4 +1,5 @@
 import type { Picture } from '../raster'
+import { prepare, registerPair, type Prepared } from '../register'
 import { endReached } from './coverage'
 import { nearEndOf, type Mover } from './direction'
 import { bestShares, exposuresAgainst, flawsOf, type Flaw } from './flaws'
@@ -77,7 +78,11 @@ export class Survey {
   /** The usable frames from near to far. */
   private inOrder(usable: number[]) {
     const facts = usable.map((k) => this.facts[k])
-    const path = focusOrder(profilesOf(facts))
+    const path = cutWhereScaleJumps(
+      focusOrder(profilesOf(facts)),
+      facts.map((fact) => prepare(fact.luma)),
+      facts[0].luma.width,
+    )
     const inPath = path.map((k) => facts[k])
     const profiles = profilesOf(inPath)
     const names = path.map((k) => usable[k])
@@ -217,6 +222,21 @@ class Findings {
     return list.map((k) => frames.get(k)!)
   }
 }
+
+/**
+ * Frames beyond both ends of a subject look alike, all of them blurred, so that the shortest path may run through them
+ * and begin in the middle. The picture's scale then jumps back on the way; the order begins and ends at the largest jump.
+ */
+function cutWhereScaleJumps(path: number[], prepared: Prepared[], width: number): number[] {
+  const jumps = path.slice(1).map((k, n) => Math.log(registerPair(prepared[path[n]], prepared[k], width).motion.scale))
+  const around = Math.abs(jumps.reduce((sum, jump) => sum + jump, 0))
+  const largest = jumps.reduce((best, jump, n) => (Math.abs(jump) > Math.abs(jumps[best]) ? n : best), 0)
+  if (Math.abs(jumps[largest]) < Math.max(LEAST_JUMP, 1.5 * around)) return path
+  return [...path.slice(largest + 1), ...path.slice(0, largest + 1)]
+}
+
+/** A jump of scale, as a logarithm, below which nothing is cut. */
+const LEAST_JUMP = 0.006
 
 /** How names run along the order. */
 function namesRun(order: number[]): SurveyReport['order'] {
