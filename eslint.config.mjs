@@ -45,8 +45,10 @@ export default tseslint.config(
     },
   },
   {
-    files: ['scripts/**/*.mjs', 'bench/**/*.mjs', '*.mjs'],
-    languageOptions: { globals: { process: 'readonly', console: 'readonly', URL: 'readonly', fetch: 'readonly', setTimeout: 'readonly' } },
+    files: ['scripts/**/*.{mjs,js}', 'bench/**/*.mjs', '*.mjs'],
+    languageOptions: {
+      globals: { process: 'readonly', console: 'readonly', URL: 'readonly', fetch: 'readonly', setTimeout: 'readonly', module: 'writable' },
+    },
   },
   {
     // What is evaluated in the page.

@@ -3,9 +3,12 @@ export default {
   testEnvironment: 'node',
   testMatch: ['**/*.test.ts'],
   transform: {
-    '^.+\\.[tj]sx?$': ['<rootDir>/scripts/jest-transform.mjs', { jsc: { target: 'es2022', parser: { syntax: 'typescript', tsx: true } } }],
+    '^.+\\.[tj]sx?$': [
+      '<rootDir>/scripts/jest-transform.mjs',
+      { jsc: { target: 'es2022', parser: { syntax: 'typescript', tsx: true }, transform: { react: { runtime: 'automatic' } } } },
+    ],
   },
-  moduleNameMapper: { '^@/(.*)$': '<rootDir>/$1' },
+  moduleNameMapper: { '\\.module\\.css$': '<rootDir>/scripts/jest-styles.js', '^@/(.*)$': '<rootDir>/$1' },
   transformIgnorePatterns: ['/node_modules/(?!(exif-reader|p-queue|eventemitter3|p-timeout)/)'],
   testPathIgnorePatterns: ['/node_modules/', '/e2e/', '/dist/', '/.next/'],
   modulePathIgnorePatterns: ['/dist/', '/.next/'],

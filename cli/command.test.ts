@@ -79,6 +79,26 @@ describe('plan', () => {
     expect(frames[0].scaleDistance_mm).toBeGreaterThan(frames[0].focusDistance_mm)
   })
 
+  test('plans an objective, a print, pixels, and the classical figures', () => {
+    const answer = (change: object) => JSON.parse(plan(change).stdout)
+    const objective = { kind: 'objective', designMagnification: 10, designTube_mm: 200, tube_mm: 100, numericalAperture: 0.25 }
+    expect(answer({ optics: objective, subject: { kind: 'depth', depth_mm: 0.2 }, mover: { kind: 'rail', resolution_mm: 0.001 } })).toMatchObject({
+      magnification: 5,
+      workingFNumber: 10,
+    })
+    // 500 mm × tan 1′ over an enlargement of 600 / 36.
+    expect(answer({ sharpness: { kind: 'print', width_mm: 600, viewingDistance_mm: 500 } }).coc_mm).toBeCloseTo(0.00873, 5)
+    expect(answer({ sharpness: { kind: 'pixels', count: 2 } }).coc_mm).toBeCloseTo(0.012, 9)
+    expect(answer({ diffraction: false })).toMatchObject({ depthOfField_mm: expect.closeTo(0.96, 9), diffraction_mm: 0 })
+  })
+
+  test('tells the time of a frame from all that goes into it', () => {
+    const timing = { settle_s: 2, delay_s: 1, exposure_s: 0.5, exposuresPerFrame: 4, interval_s: 3, recycling_s: 1.5, write_s: 1 }
+    const { duration_s, storage_MB, frameCount } = JSON.parse(plan({ timing }).stdout)
+    expect(duration_s).toBeCloseTo(frameCount * (2 + 1 + 2 + 6 + 1), 9)
+    expect(storage_MB).toBe(frameCount * 4 * 45)
+  })
+
   test.each([
     ['magnification', { optics: { ...request.optics, magnification: 0 } }],
     ['magnification', { optics: { ...request.optics, magnification: -1 } }],

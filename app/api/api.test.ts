@@ -158,6 +158,20 @@ describe('jobs', () => {
   })
 })
 
+describe('a plan with its fields', () => {
+  test('comes back as it was filled in, and goes where the plan comes from elsewhere', async () => {
+    const { done: _done, ...shoot } = garden
+    const { body } = await answer(await shootsRoute.POST(request(shoot)))
+    const id = String(body.id)
+    const read = async () => (await answer(await shootRoute.GET(request(), params({ id })))).body
+    expect((await read()).sheet).toMatchObject({ kind: 'range', far_mm: null, targets: garden.sheet!.targets })
+    expect((await shootRoute.PUT(request({ title: 'By hand', scene: 'nib', plan: fossil.plan }), params({ id }))).status).toBe(200)
+    expect(await read()).toMatchObject({ title: 'By hand', sheet: null })
+    const bad = { ...shoot, sheet: { ...shoot.sheet, mover: 'cart' } }
+    expect((await answer(await shootsRoute.POST(request(bad)))).status).toBe(400)
+  })
+})
+
 describe('the kit', () => {
   const lamp = { name: 'Ring lamp', kind: 'lamp' }
   const at = (name?: string) => `http://here/${name === undefined ? '' : `?name=${encodeURIComponent(name)}`}`

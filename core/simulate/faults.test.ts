@@ -1,6 +1,7 @@
 import { createPicture } from '../raster'
 import { FAULT_WORDS, shotsOf, strike, usualFaults, type Fault } from './faults'
 import { randomStream } from './random'
+import { SimulatedSeries } from './series'
 
 const positions = [0, 1, 2, 3, 4, 5]
 const shots = (...faults: Fault[]) => shotsOf(positions, faults, 1000, randomStream(1))
@@ -57,4 +58,48 @@ test('a smear keeps the light and spreads it; dust darkens; a hand hides', () =>
   expect(data[0]).toBe(1)
   strike(light, { ...shot, hand: true }, [])
   expect(Math.max(...data)).toBeLessThan(0.5)
+})
+
+describe('a series with faults', () => {
+  const series = (faults: Fault[]) =>
+    new SimulatedSeries({
+      scene: 'bristles',
+      seed: 2,
+      camera: { sensorWidth_mm: 36, width_px: 120, height_px: 80, focalLength_mm: 100, fNumber: 5.6, magnification: 1, mover: 'ring' },
+      positions_mm: [0, 1, 2, 3],
+      unsteadiness: { shift_px: 0, rotation_deg: 0, exposure_ev: 0 },
+      fullWell: 30_000,
+      faults,
+    })
+  const mean = (data: Float32Array) => data.reduce((a, b) => a + b, 0) / data.length
+
+  test('is as long as what is really taken, and says of each frame what struck it', () => {
+    const run = series([
+      { kind: 'divider', frame: 2 },
+      { kind: 'noFlash', frame: 3, stops: 2 },
+      { kind: 'runsOn', frames: 1 },
+    ])
+    expect(run.count).toBe(6)
+    const shot = [0, 1, 3, 5].map((k) => run.shoot(k))
+    expect(shot.map(({ faults }) => faults)).toEqual([[], ['divider'], ['noFlash'], ['runsOn']])
+    expect(shot[3].position_mm).toBe(4)
+    expect(shot[2].exposure).toBeCloseTo(0.25, 9)
+    expect(mean(shot[2].picture.planes[1].data)).toBeLessThan(0.7 * mean(shot[0].picture.planes[1].data))
+  })
+
+  test('a bump moves the picture and is told in the motion', () => {
+    const run = series([{ kind: 'bump', frame: 3, shift_percent: 5 }])
+    expect(run.shoot(0).motion.dx_px).toBeCloseTo(0, 9)
+    expect(run.shoot(3).motion.dx_px).toBeCloseTo(4.8, 9)
+    expect(run.shoot(3).motion.dy_px).toBeCloseTo(3.6, 9)
+  })
+
+  test('a tint changes one colour against another', () => {
+    const [plain, tinted] = [series([]), series([{ kind: 'whiteBalance', frame: 2, red_ev: 0.5, blue_ev: -0.5 }])].map(
+      (run) => run.shoot(1).picture.planes,
+    )
+    expect(mean(tinted[0].data)).toBeGreaterThan(1.1 * mean(plain[0].data))
+    expect(mean(tinted[2].data)).toBeLessThan(0.9 * mean(plain[2].data))
+    expect(mean(tinted[1].data)).toBeCloseTo(mean(plain[1].data), 3)
+  })
 })
