@@ -1,5 +1,6 @@
 import { readFile, writeFile } from 'node:fs/promises'
 import { expect, test } from '@playwright/test'
+import { choose } from './select'
 
 test('the kit is changed, exported and imported, and a plan is made with it', async ({ page }) => {
   await page.goto('/kit')
@@ -40,8 +41,7 @@ test('the kit is changed, exported and imported, and a plan is made with it', as
   await expect(page.getByText('Lenses, item 1: Focal length: give a number')).toBeVisible()
 
   await page.goto('/shoots/new')
-  await page.getByLabel('Lens', { exact: true }).click()
-  await page.getByTitle('Long macro 150 mm').click()
+  await choose(page, 'Lens', 'Long macro 150 mm')
   await page.getByLabel('Aperture, as marked').fill('3')
   await expect(page.getByRole('alert').filter({ hasText: 'Long macro 150 mm has f/4 to f/32' }).first()).toBeVisible()
 })
@@ -50,8 +50,7 @@ test('the run card of a landscape: positions to tick, cautions, a PDF, and the s
   await page.goto('/shoots/new')
   await page.getByLabel('Title').fill('Trough in the garden')
   await page.getByText('By distances').click()
-  await page.getByLabel('Lens', { exact: true }).click()
-  await page.getByTitle('Wide 24 mm').click()
+  await choose(page, 'Lens', 'Wide 24 mm')
   await page.getByLabel('Aperture, as marked').fill('8')
   await page.getByText('Light and time').click()
   await page.getByLabel('Filter', { exact: true }).fill('6')

@@ -1,17 +1,10 @@
 import { readFile } from 'node:fs/promises'
 import { expect, test, type Page } from '@playwright/test'
+import { choose } from './select'
 
 const verdict = (page: Page) => page.getByTestId('verdict')
 const tab = (page: Page, name: string) => page.getByRole('tab', { name }).click()
 const alertWith = (page: Page, words: string | RegExp) => page.getByRole('alert').filter({ hasText: words }).first()
-
-/** Opens a select by its label and chooses. */
-async function choose(page: Page, label: string, option: string) {
-  const box = page.getByRole('combobox', { name: label, exact: true })
-  await box.click()
-  await page.locator('.ant-select-dropdown:visible').getByTitle(option, { exact: true }).click()
-  await expect(box).toHaveAttribute('aria-expanded', 'false')
-}
 
 async function save(page: Page, name: string) {
   const started = page.waitForEvent('download')

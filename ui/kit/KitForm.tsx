@@ -45,11 +45,12 @@ export function KitForm({ shelf, item, kit, onClose }: Props) {
       confirmLoading={save.isPending}
       onOk={() => void submit()}
       onCancel={onClose}
+      afterOpenChange={(open) => open && form.getFieldInstance('name')?.focus()}
       width={560}
     >
       <Form form={form} layout="vertical" initialValues={{ kind: kinds?.[0].value, ...item }} onFinish={() => void submit()} className={styles.form}>
         <Form.Item name="name" label="Name" className={styles.across}>
-          <Input autoFocus maxLength={80} placeholder="As you call it; no maker’s name is needed" />
+          <Input maxLength={80} placeholder="As you call it; no maker’s name is needed" />
         </Form.Item>
         {kinds && (
           <Form.Item name="kind" label="Kind" className={styles.across}>
