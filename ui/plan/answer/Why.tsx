@@ -27,7 +27,7 @@ export function Why({ label, value, reason, testId }: { label: string; value: Re
       <dt>{label}</dt>
       <dd data-testid={testId}>
         {value}
-        <Popover content={content} trigger={['click', 'focus']} title={label}>
+        <Popover content={content} trigger="click" title={label}>
           <button type="button" className={styles.why} aria-label={`Why: ${label}`}>
             why?
           </button>
