@@ -1,10 +1,12 @@
+import { isMainThread } from 'node:worker_threads'
 import { isForUser } from '@/schemas'
 import { fuse } from './fuse/command'
 import { plan } from './plan'
 import { simulate } from './simulate'
+import { serveDarkroom, standIn } from './standIn'
 import { survey } from './survey'
 
-const VERBS: Record<string, (args: string[]) => Promise<void>> = { plan, simulate, fuse, survey }
+const VERBS: Record<string, (args: string[]) => Promise<void>> = { plan, simulate, fuse, survey, 'stand-in': standIn }
 
 /** The `nitidus` command: 0 on success, 2 on a user's mistake with one line on standard error, 1 on ours. */
 async function main([verb, ...args]: string[]): Promise<number> {
@@ -41,4 +43,6 @@ function explain(error: Error & { code?: string }): number {
   return 1
 }
 
-process.exitCode = await main(process.argv.slice(2))
+// The stand-ins draw their pictures in threads of this same file.
+if (isMainThread) process.exitCode = await main(process.argv.slice(2))
+else serveDarkroom()

@@ -1,2 +1,2 @@
 export { readFacts, readPicture, verifyPicture, type PictureFacts } from './readPicture'
-export { encode, formatOf, writeGrey, writePicture, writeWhole, type PictureFormat } from './writePicture'
+export { encode, formatOf, screenJpeg, writeGrey, writePicture, writeWhole, type PictureFormat } from './writePicture'

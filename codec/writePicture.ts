@@ -21,6 +21,12 @@ export async function writePicture(file: string, picture: Picture, options: Writ
   await writeWhole(file, await encode(pipeline, formatOf(file)))
 }
 
+/** A small JPEG for the screen, in memory. */
+export function screenJpeg(picture: Picture): Promise<Buffer> {
+  const raw = { width: picture.width, height: picture.height, channels: 3 as const }
+  return sharp(toInterleaved16(picture), { raw }).toColourspace('srgb').jpeg({ quality: 82 }).toBuffer()
+}
+
 /** Writes a plane of whole numbers as an 8- or 16-bit grey PNG. */
 export async function writeGrey(file: string, plane: Plane, bits: 8 | 16): Promise<void> {
   const samples =

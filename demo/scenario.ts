@@ -38,7 +38,7 @@ export const SEED = shoot('Winged seed, tray 4', 'Seed with its wing, about twic
 export const GARDEN = shoot(
   'Terrace garden with the stone trough',
   'Behind the house: the trough at arm’s length, three walls, the gate, the hill',
-  'fossil',
+  'garden',
   false,
   {
     kind: 'range',

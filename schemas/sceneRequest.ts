@@ -41,10 +41,10 @@ export const sceneRequestSchema = Joi.object<SeriesRequest>({
     height_px: Joi.number().integer().min(64).max(9_000).default(800),
     focalLength_mm: positive('the focal length in mm').max(1000).default(100),
     fNumber: positive('the f-number').min(0.7).max(90).default(8),
-    magnification: positive('the magnification').min(0.1).max(20).default(1),
+    magnification: positive('the magnification').min(0.0005).max(20).default(1),
     mover: Joi.valid('rail', 'ring').default('rail'),
   }).default(),
-  positions_mm: Joi.array().items(Joi.number().min(-1000).max(1000)).min(1).max(500).required(),
+  positions_mm: Joi.array().items(Joi.number().min(-1000).max(100_000)).min(1).max(500).required(),
   unsteadiness: Joi.object({
     shift_px: Joi.number().min(0).max(200).default(0.8),
     rotation_deg: Joi.number().min(0).max(10).default(0.03),

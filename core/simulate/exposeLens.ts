@@ -1,184 +1,185 @@
-import { createPicture, type Picture } from '../raster'
-import { blur_px, pixelsPer_mm, type CameraSetup, type View } from './camera'
-import { addDiscBlurred, type Extent, type Tile } from './disc'
-import { EMPTY, type SampledLayer, type SampledScene } from './sampled'
+import { createPicture, type Picture, type Rectangle } from '../raster'
+import type { CameraSetup, View } from './camera'
+import { Levels } from './levels'
+import { placing, radiusAt, scaleAt, WIDEST_px, type Placing } from './placing'
+import type { SampledLayer, SampledScene } from './sampled'
+import type { LightGrid } from './spread'
 
-const TILE = 64
-const WIDEST_BLUR_px = 120
+export interface ExposeOptions {
+  /** Leaves all blur out: the truth to score fused pictures against. */
+  sharp?: boolean
+  /** The part of the picture to draw; all of it where absent. */
+  window?: Rectangle
+  /** How far wind has carried a layer, by its place, in px. */
+  drift?: (layer: number) => [number, number]
+}
 
 /**
- * What the lens throws on the sensor, in linear light: every slab of every layer moved to where this view sees it and
- * blurred by its own disc; slabs of one surface add up, surfaces cover one another from back to front, so a near
- * bristle blurs over a sharp ground. `sharp` leaves all blur out: the truth to score fused pictures against.
+ * What the lens throws on the sensor, in linear light: every surface is moved to where this view sees it, each of its
+ * points is spread over its own disc, and surfaces cover one another from back to front, so a near bristle blurs over a
+ * sharp ground.
  */
-export function exposeLens(scene: SampledScene, setup: CameraSetup, view: View, sharp = false): Picture {
-  const picture = createPicture(setup.width_px, setup.height_px)
-  const bundles = bundleSlabs(scene, view, sharp)
-  for (let top = 0; top < setup.height_px; top += TILE) {
-    for (let left = 0; left < setup.width_px; left += TILE) {
-      const tile = exposeTile(scene, bundles, view, setup, left, top)
-      store(picture, tile, left, top)
-    }
-  }
+export function exposeLens(scene: SampledScene, setup: CameraSetup, view: View, { sharp, window, drift }: ExposeOptions = {}): Picture {
+  const frame = window ?? { x: 0, y: 0, width: setup.width_px, height: setup.height_px }
+  const below = new Float32Array(frame.width * frame.height * 4)
+  const levels = new Levels(frame, WIDEST_px + 2)
+  scene.layers.forEach((layer, k) => exposeLayer(below, frame, levels, layer, scene, setup, view, sharp ?? false, drift?.(k) ?? [0, 0]))
+  const picture = createPicture(frame.width, frame.height)
+  picture.planes.forEach(({ data }, c) => {
+    for (let i = 0; i < data.length; i++) data[i] = below[4 * i + c]
+  })
   return picture
 }
 
-/** Neighbouring slabs that this view blurs and scales alike. */
-interface Bundle {
-  radius: number
-  /** Samples of the scene per pixel of this view, at this depth. */
-  scale: number
-}
-
-interface Bundles {
-  list: Bundle[]
-  /** The bundle of each slab. */
-  of: Uint8Array
-}
-
-/** Far from focus slabs differ by a small part of their blur; taking them together saves most of the work. */
-const ALIKE = 0.08
-const ALIKE_px = 0.2
-
-function bundleSlabs(scene: SampledScene, view: View, sharp: boolean): Bundles {
-  const of = new Uint8Array(EMPTY + 1).fill(EMPTY)
-  const list: Bundle[] = []
-  scene.slabDepth.forEach((z, slab) => {
-    const radius = sharp ? 0 : Math.min(WIDEST_BLUR_px, blur_px(view, z) / 2)
-    const scale = (pixelsPer_mm(scene.view, z) * scene.density) / pixelsPer_mm(view, z)
-    const last = list.at(-1)
-    const offset_px = last ? Math.abs(scale / last.scale - 1) * view.widest_px : Infinity
-    if (!last || Math.abs(radius - last.radius) > Math.max(ALIKE_px, ALIKE * last.radius) || offset_px > Math.max(ALIKE_px, ALIKE * last.radius))
-      list.push({ radius, scale })
-    of[slab] = list.length - 1
-  })
-  return { list, of }
-}
-
-function exposeTile(scene: SampledScene, bundles: Bundles, view: View, setup: CameraSetup, left: number, top: number): Tile {
-  const width = Math.min(TILE, setup.width_px - left)
-  const height = Math.min(TILE, setup.height_px - top)
-  const result: Tile = { width, height, data: new Float32Array(width * height * 4) }
-  const originX = left - (setup.width_px - 1) / 2
-  const originY = top - (setup.height_px - 1) / 2
-  for (const layer of scene.layers) {
-    const sum = exposeLayer(layer, bundles, view, width, height, originX, originY)
-    if (sum) cover(result, sum, layer.backdrop)
-  }
-  return result
-}
-
-/** One surface in one tile; undefined where it does not reach. */
+/** Lays one surface over what is there. */
 function exposeLayer(
+  below: Float32Array,
+  frame: Rectangle,
+  levels: Levels,
   layer: SampledLayer,
-  bundles: Bundles,
+  scene: SampledScene,
+  setup: CameraSetup,
   view: View,
-  width: number,
-  height: number,
-  originX: number,
-  originY: number,
-): Tile | undefined {
-  const used = bundlesWithin(layer, bundles, view, originX, originY, width, height)
-  if (used.size === 0) return undefined
-  const sum: Tile = { width, height, data: new Float32Array(width * height * 4) }
-  for (const bundle of used) {
-    const { radius, scale } = bundles.list[bundle]
-    const halo = Math.ceil(radius) + 2
-    const source: Tile = { width: width + 2 * halo, height: height + 2 * halo, data: new Float32Array((width + 2 * halo) * (height + 2 * halo) * 4) }
-    const filled = gather(layer, bundles.of, bundle, scale, view, originX - halo, originY - halo, source)
-    if (!filled) continue
-    if (radius < 0.5) addInner(source, sum, halo)
-    else addDiscBlurred(source, filled, sum, halo, radius)
-  }
-  return sum
+  sharp: boolean,
+  drift: [number, number],
+): void {
+  const place = placing(scene, setup, view, drift)
+  const [far, near] = layer.inverseRange
+  const widest = sharp ? 0 : Math.max(radiusAt(place, far), radiusAt(place, near))
+  const seen = extentOf(layer, place, setup, view, drift)
+  const source = intersect(seen, grow(frame, Math.ceil(widest) + 1))
+  if (!source) return
+  project(layer, place, source, sharp, levels)
+  cover(below, levels.light(), layer.backdrop)
+  levels.clear()
 }
 
-/** The bundles that have samples where their blur may reach into the tile. */
-function bundlesWithin(layer: SampledLayer, { list, of }: Bundles, view: View, x: number, y: number, width: number, height: number): Set<number> {
-  const widest = list.reduce((most, { radius }) => Math.max(most, radius), 0) + 4
-  const scales = [list[0].scale, list.at(-1)!.scale]
-  const drift = Math.hypot(view.jitter.dx_px, view.jitter.dy_px) + Math.abs(view.jitter.rotation_rad) * Math.hypot(x, y) + 2
-  const range = (from: number, length: number, first: number, count: number) => {
-    const ends = scales.flatMap((scale) => [(from - widest - drift) * scale - first, (from + length + widest + drift) * scale - first])
-    return [Math.max(0, Math.floor(Math.min(...ends))), Math.min(count - 1, Math.ceil(Math.max(...ends)))]
+/** Where a layer may be seen in this view, generously. */
+function extentOf(layer: SampledLayer, place: Placing, setup: CameraSetup, { jitter }: View, drift: [number, number]): Rectangle {
+  const [a, b] = layer.inverseRange.map((inverse) => scaleAt(place, inverse))
+  const edges = (first: number, count: number) => [first / a, first / b, (first + count) / a, (first + count) / b]
+  const xs = edges(layer.left, layer.width)
+  const ys = edges(layer.top, layer.height)
+  const away = Math.hypot(jitter.dx_px, jitter.dy_px) + Math.hypot(...drift) + 2
+  const turned = Math.abs(jitter.rotation_rad) * Math.max(...xs.map(Math.abs), ...ys.map(Math.abs))
+  const margin = away + turned + Math.abs(jitter.scale - 1) * setup.width_px
+  const x = Math.floor(Math.min(...xs) - margin + setup.width_px / 2)
+  const y = Math.floor(Math.min(...ys) - margin + setup.height_px / 2)
+  return {
+    x,
+    y,
+    width: Math.ceil(Math.max(...xs) + margin + setup.width_px / 2) - x + 1,
+    height: Math.ceil(Math.max(...ys) + margin + setup.height_px / 2) - y + 1,
   }
-  const [x0, x1] = range(x, width, layer.left, layer.width)
-  const [y0, y1] = range(y, height, layer.top, layer.height)
-  const found = new Set<number>()
-  // Every second sample finds every bundle worth having.
-  for (let row = y0; row <= y1; row += 2)
-    for (let i = row * layer.width + x0; i <= row * layer.width + x1; i += 2) if (layer.slab[i] !== EMPTY) found.add(of[layer.slab[i]])
-  return found
 }
 
-/** Fills `tile` with the samples of one bundle, moved to this view, bilinear; undefined where there are none. */
-function gather(
-  layer: SampledLayer,
-  bundleOf: Uint8Array,
-  bundle: number,
-  scale: number,
-  { jitter }: View,
-  x: number,
-  y: number,
-  tile: Tile,
-): Extent | undefined {
-  const { width, height, data } = tile
-  const { slab, colour } = layer
-  const cos = (Math.cos(jitter.rotation_rad) * scale) / jitter.scale
-  const sin = (-Math.sin(jitter.rotation_rad) * scale) / jitter.scale
-  const filled: Extent = { left: width, right: -1, top: height, bottom: -1 }
-  for (let row = 0, out = 0; row < height; row++) {
-    const py = y + row - jitter.dy_px
-    let qx = cos * (x - jitter.dx_px) - sin * py - layer.left
-    let qy = sin * (x - jitter.dx_px) + cos * py - layer.top
-    for (let column = 0; column < width; column++, out += 4, qx += cos, qy += sin) {
-      const ix = Math.floor(qx)
-      const iy = Math.floor(qy)
-      if (ix < 0 || iy < 0 || ix >= layer.width - 1 || iy >= layer.height - 1) continue
-      const i = iy * layer.width + ix
-      const tx = qx - ix
-      const ty = qy - iy
-      const a = bundleOf[slab[i]] === bundle ? (1 - tx) * (1 - ty) : 0
-      const b = bundleOf[slab[i + 1]] === bundle ? tx * (1 - ty) : 0
-      const c = bundleOf[slab[i + layer.width]] === bundle ? (1 - tx) * ty : 0
-      const d = bundleOf[slab[i + layer.width + 1]] === bundle ? tx * ty : 0
-      if (a + b + c + d === 0) continue
-      const top = 4 * i
-      const bottom = top + 4 * layer.width
-      for (let k = 0; k < 4; k++) data[out + k] = a * colour[top + k] + b * colour[top + 4 + k] + c * colour[bottom + k] + d * colour[bottom + 4 + k]
-      if (column < filled.left) filled.left = column
-      if (column > filled.right) filled.right = column
-      if (row < filled.top) filled.top = row
-      filled.bottom = row
+/** A step of depth between neighbours that moves where a ray meets the surface by less than this, in samples, is let be. */
+const CLOSE_ENOUGH = 0.1
+
+/** Reads the layer at every pixel of `source`, bilinear, and hands its light on to be spread. */
+function project(layer: SampledLayer, place: Placing, source: Rectangle, sharp: boolean, levels: Levels): void {
+  const { width, height, left, top, colour, inverse } = layer
+  const { ratio, nearer } = place
+  const [stepU, stepV] = place.stepX
+  const parallax = Math.abs(ratio * nearer)
+  const light = new Float32Array(4)
+  let depth = (layer.inverseRange[0] + layer.inverseRange[1]) / 2
+  for (let y = source.y; y < source.y + source.height; y++) {
+    const [first, behind] = columnsOf(layer, place, source, y)
+    const [startU, startV] = place.origin(first, y)
+    for (let x = first, u = startU, v = startV; x < behind; x++, u += stepU, v += stepV) {
+      // Where a ray meets the surface depends on the surface's depth there; the neighbour's is nearly right.
+      let again = true
+      let i = -1
+      let tx = 0
+      let ty = 0
+      for (let round = 0; round < 2 && again; round++) {
+        const s = ratio * (1 + nearer * depth)
+        const sx = u * s - left
+        const sy = v * s - top
+        if (!(sx >= 0 && sy >= 0 && sx < width - 1 && sy < height - 1)) {
+          i = -1
+          break
+        }
+        const ix = sx | 0
+        const iy = sy | 0
+        i = iy * width + ix
+        tx = sx - ix
+        ty = sy - iy
+        const above = inverse[i] + tx * (inverse[i + 1] - inverse[i])
+        const below = inverse[i + width] + tx * (inverse[i + width + 1] - inverse[i + width])
+        const here = above + ty * (below - above)
+        again = Math.abs(here - depth) * parallax * (Math.abs(u) + Math.abs(v)) > CLOSE_ENOUGH
+        depth = here
+      }
+      if (i < 0) continue
+      const a = 4 * i
+      const c = a + 4 * width
+      const wa = (1 - tx) * (1 - ty)
+      const wb = tx * (1 - ty)
+      const wc = (1 - tx) * ty
+      const wd = tx * ty
+      const alpha = wa * colour[a + 3] + wb * colour[a + 7] + wc * colour[c + 3] + wd * colour[c + 7]
+      if (alpha === 0) continue
+      light[0] = wa * colour[a] + wb * colour[a + 4] + wc * colour[c] + wd * colour[c + 4]
+      light[1] = wa * colour[a + 1] + wb * colour[a + 5] + wc * colour[c + 1] + wd * colour[c + 5]
+      light[2] = wa * colour[a + 2] + wb * colour[a + 6] + wc * colour[c + 2] + wd * colour[c + 6]
+      light[3] = alpha
+      levels.add(x, y, sharp ? 0 : radiusAt(place, depth), light)
     }
   }
-  return filled.right >= 0 ? filled : undefined
 }
 
-function addInner(source: Tile, target: Tile, halo: number): void {
-  for (let y = 0; y < target.height; y++) {
-    const from = ((y + halo) * source.width + halo) * 4
-    const to = y * target.width * 4
-    for (let i = 0; i < target.width * 4; i++) target.data[to + i] += source.data[from + i]
+/** First column of a picture row in which the layer may stop light, and the one behind the last. */
+function columnsOf({ left, top, height, spans, inverseRange }: SampledLayer, place: Placing, source: Rectangle, y: number): [number, number] {
+  const ends = [source.x, source.x + source.width]
+  const scales = inverseRange.map((inverse) => scaleAt(place, inverse))
+  const rows = ends.flatMap((x) => scales.map((s) => place.origin(x, y)[1] * s - top))
+  const from = Math.max(0, Math.floor(Math.min(...rows)) - 1)
+  const to = Math.min(height - 1, Math.ceil(Math.max(...rows)) + 1)
+  let first = Infinity
+  let behind = -Infinity
+  for (let row = from; row <= to; row++) {
+    if (spans[2 * row + 1] === 0) continue
+    first = Math.min(first, spans[2 * row])
+    behind = Math.max(behind, spans[2 * row + 1])
   }
+  if (behind < first) return [0, 0]
+  const [start] = place.origin(source.x, y)
+  const column = (sample: number, s: number) => source.x + ((sample + left) / s - start) / place.stepX[0]
+  return [
+    Math.max(ends[0], Math.floor(Math.min(...scales.map((s) => column(first - 1, s)))) - 1),
+    Math.min(ends[1], Math.ceil(Math.max(...scales.map((s) => column(behind, s)))) + 2),
+  ]
 }
 
 /** Lays a surface over what is there. Blur radii that change along it leave its sum a little off one; that is evened. */
-function cover(below: Tile, surface: Tile, backdrop: boolean): void {
-  for (let i = 0; i < below.data.length; i += 4) {
-    const alpha = surface.data[i + 3]
-    const even = backdrop ? 1 / Math.max(alpha, 1e-3) : 1 / Math.max(alpha, 1)
-    const through = backdrop ? 0 : 1 - Math.min(1, alpha)
-    for (let c = 0; c < 4; c++) below.data[i + c] = below.data[i + c] * through + surface.data[i + c] * even
+function cover(below: Float32Array, { width, height, ends, touched }: LightGrid, backdrop: boolean): void {
+  for (let y = 0; y < height; y++) {
+    const first = touched[2 * y]
+    let i = (y * width + first) * 4
+    let s = (y * (width + 2) + first) * 4
+    for (let x = first; x < touched[2 * y + 1]; x++, i += 4, s += 4) {
+      const alpha = ends[s + 3]
+      if (alpha <= 1e-6 && !backdrop) continue
+      const even = backdrop ? 1 / Math.max(alpha, 1e-3) : 1 / Math.max(alpha, 1)
+      const through = backdrop ? 0 : 1 - Math.min(1, alpha)
+      below[i] = below[i] * through + ends[s] * even
+      below[i + 1] = below[i + 1] * through + ends[s + 1] * even
+      below[i + 2] = below[i + 2] * through + ends[s + 2] * even
+      below[i + 3] = below[i + 3] * through + ends[s + 3] * even
+    }
   }
 }
 
-function store({ width, planes }: Picture, tile: Tile, left: number, top: number): void {
-  for (let y = 0; y < tile.height; y++) {
-    for (let x = 0; x < tile.width; x++) {
-      const from = (y * tile.width + x) * 4
-      const to = (top + y) * width + left + x
-      for (let c = 0; c < 3; c++) planes[c].data[to] = tile.data[from + c]
-    }
-  }
+function grow({ x, y, width, height }: Rectangle, by: number): Rectangle {
+  return { x: x - by, y: y - by, width: width + 2 * by, height: height + 2 * by }
+}
+
+function intersect(a: Rectangle, b: Rectangle): Rectangle | undefined {
+  const x = Math.max(a.x, b.x)
+  const y = Math.max(a.y, b.y)
+  const width = Math.min(a.x + a.width, b.x + b.width) - x
+  const height = Math.min(a.y + a.height, b.y + b.height) - y
+  return width > 0 && height > 0 ? { x, y, width, height } : undefined
 }

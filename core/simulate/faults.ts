@@ -1,4 +1,4 @@
-import type { Picture } from '../raster'
+import type { Picture, Rectangle } from '../raster'
 import { gaussian } from './random'
 
 /** What goes wrong in a run. Frames are counted from 1, as planned. */
@@ -54,7 +54,10 @@ export function shotsOf(positions_mm: number[], faults: Fault[], width_px: numbe
     hand: false,
     faults: [],
   }))
-  const stride = positions_mm.length > 1 ? positions_mm[1] - positions_mm[0] : 0
+  const strideAfter = (k: number) => {
+    const at = Math.min(positions_mm.length - 2, k)
+    return at < 0 ? 0 : positions_mm[at + 1] - positions_mm[at]
+  }
   const ofOne = (frame: number) => shots[frame - 1]
   // Faults of single frames first, while frames are counted as planned.
   for (const fault of faults) {
@@ -72,9 +75,11 @@ export function shotsOf(positions_mm: number[], faults: Fault[], width_px: numbe
     if (fault.kind === 'shake') add(shot, fault.kind, { shake_px: fault.length_px })
     if (fault.kind === 'whiteBalance') add(shot, fault.kind, { tint: [2 ** fault.red_ev, 1, 2 ** fault.blue_ev] })
     if (fault.kind === 'skippedStep')
-      later.forEach((each, k) => add(each, k === 0 ? fault.kind : undefined, { position_mm: each.position_mm + stride }))
+      later.forEach((each, k) => add(each, k === 0 ? fault.kind : undefined, { position_mm: each.position_mm + strideAfter(fault.frame - 1 + k) }))
     if (fault.kind === 'repeatedStep')
-      later.forEach((each, k) => add(each, k === 0 ? fault.kind : undefined, { position_mm: each.position_mm - stride }))
+      later.forEach((each, k) =>
+        add(each, k === 0 ? fault.kind : undefined, { position_mm: each.position_mm - strideAfter(Math.max(0, fault.frame - 2 + k)) }),
+      )
   }
   const hands = faults.flatMap((fault) => (fault.kind === 'divider' ? [ofOne(fault.frame)] : []))
   for (const fault of faults) {
@@ -82,7 +87,8 @@ export function shotsOf(positions_mm: number[], faults: Fault[], width_px: numbe
     if (fault.kind === 'endShort') shots = marked(shots.slice(0, shots.length - fault.frames), -1, fault.kind)
     if (fault.kind === 'runsOn') {
       const last = shots.at(-1)!
-      for (let k = 1; k <= fault.frames; k++) shots.push({ ...last, position_mm: last.position_mm + k * stride, faults: [fault.kind] })
+      for (let k = 1; k <= fault.frames; k++)
+        shots.push({ ...last, position_mm: last.position_mm + k * strideAfter(positions_mm.length - 1), faults: [fault.kind] })
     }
   }
   for (const before of hands) {
@@ -106,23 +112,40 @@ function marked(shots: Shot[], place: number, kind: Fault['kind']): Shot[] {
   return shots
 }
 
-/** The light of a frame with what happened during its exposure: a smear, a tint, a hand, dust. Changes `light`. */
-export function strike(light: Picture, { shake_px, tint, hand }: Shot, dust: { x: number; y: number; radius: number }[]): void {
+/** What happens to the light during one exposure. */
+export type Strike = Pick<Shot, 'tint' | 'shake_px' | 'hand'>
+
+/** Specks of dust, in parts of the picture's width and height. */
+export type Speck = { x: number; y: number; radius: number }
+
+/**
+ * The light of a frame with what happened during its exposure: a smear, a tint, a hand, dust. Changes `light`, which is
+ * the part of the `whole` picture that begins at its (x, y).
+ */
+export function strike(light: Picture, { shake_px, tint, hand }: Strike, dust: Speck[], whole: Rectangle = { x: 0, y: 0, ...sizeOf(light) }): void {
   const { width, height } = light
   light.planes.forEach((plane, channel) => {
     if (shake_px > 0) plane.data.set(smeared(plane.data, width, height, shake_px))
     for (let y = 0; y < height; y++) {
       for (let x = 0; x < width; x++) {
         const i = y * width + x
-        if (hand) plane.data[i] = HAND[channel] * (0.75 + 0.25 * Math.sin((x / width) * 5 + (y / height) * 3))
+        const [wx, wy] = [x + whole.x, y + whole.y]
+        if (hand) plane.data[i] = HAND[channel] * (0.75 + 0.25 * Math.sin((wx / whole.width) * 5 + (wy / whole.height) * 3))
         plane.data[i] *= tint[channel]
         for (const speck of dust) {
-          const r = Math.hypot(x - speck.x * width, y - speck.y * height) / (speck.radius * width)
+          const r = Math.hypot(wx - speck.x * whole.width, wy - speck.y * whole.height) / (speck.radius * whole.width)
           if (r < 1.5) plane.data[i] *= 1 - 0.5 / (1 + Math.exp(8 * (r - 1)))
         }
       }
     }
   })
+}
+
+const sizeOf = ({ width, height }: Picture) => ({ width, height })
+
+/** Places for specks, the same for the same stream. */
+export function specksOf(count: number, random: () => number): Speck[] {
+  return Array.from({ length: count }, () => ({ x: random(), y: random(), radius: 0.004 + 0.008 * random() }))
 }
 
 /** A hand close before the lens: out of focus, lit from behind the camera. */

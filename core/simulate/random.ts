@@ -14,6 +14,34 @@ export function gaussian(random: () => number): number {
   return Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random())
 }
 
+const QUANTILES = 1 << 16
+let normal: Float32Array | undefined
+
+/** The same from a table of quantiles, within 4.3 deviations: noise for millions of pixels. */
+export function quickGaussian(random: () => number): number {
+  normal ??= Float32Array.from({ length: QUANTILES }, (_, k) => normalQuantile((k + 0.5) / QUANTILES))
+  return normal[(random() * QUANTILES) | 0]
+}
+
+/** The value that a normally distributed number stays below with probability `p` (bisection of the error function). */
+function normalQuantile(p: number): number {
+  let [low, high] = [-6, 6]
+  for (let k = 0; k < 40; k++) {
+    const middle = (low + high) / 2
+    if (normalShare(middle) < p) low = middle
+    else high = middle
+  }
+  return (low + high) / 2
+}
+
+/** Share of a normal distribution below x (Abramowitz & Stegun 26.2.17, error below 1e-7). */
+function normalShare(x: number): number {
+  const t = 1 / (1 + 0.2316419 * Math.abs(x))
+  const series = t * (0.31938153 + t * (-0.356563782 + t * (1.781477937 + t * (-1.821255978 + t * 1.330274429))))
+  const tail = (Math.exp((-x * x) / 2) / Math.sqrt(2 * Math.PI)) * series
+  return x >= 0 ? 1 - tail : tail
+}
+
 function lattice(ix: number, iy: number, seed: number): number {
   let h = Math.imul(ix, 374761393) ^ Math.imul(iy, 668265263) ^ Math.imul(seed, 1274126177)
   h = Math.imul(h ^ (h >>> 13), 1274126177)

@@ -26,6 +26,7 @@ export function reliefLayer(shape: ReliefShape, strands: Strand[] = []): Layer {
   for (let r = 0; r < rows; r++)
     for (let c = 0; c < columns; c++) depths[r * columns + c] = shape.depth((c - columns / 2) * cell, (r - rows / 2) * cell)
   const lit = castShadows(depths, columns, rows, cell)
+  for (const strand of strands) shadeBy(strand, lit, depths, columns, cell)
   const open = openness(depths, columns, rows, cell)
   const at = (grid: Float32Array, x: number, y: number) => bilinear(grid, columns, rows, x / cell + columns / 2, y / cell + rows / 2)
   return {
@@ -46,10 +47,9 @@ export function reliefLayer(shape: ReliefShape, strands: Strand[] = []): Layer {
       const slopeX = (at(depths, x + e, y) - at(depths, x - e, y)) / (2 * e) + (shape.grain(x + texel_mm, y) - fine) / texel_mm
       const slopeY = (at(depths, x, y + e) - at(depths, x, y - e)) / (2 * e) + (shape.grain(x, y + texel_mm) - fine) / texel_mm
       const normal: Vector = normalise([slopeX, slopeY, -1])
-      const shadow = strands.reduce((light, strand) => light * shadowOf(strand, x, y, z), 1)
       sight.z = z
       sight.alpha = 1
-      shade(sight, normal, shape.material(x, y, z), at(lit, x, y) * shadow, at(open, x, y))
+      shade(sight, normal, shape.material(x, y, z), at(lit, x, y), at(open, x, y))
       return true
     },
   }
@@ -77,6 +77,13 @@ function castShadows(depths: Float32Array, columns: number, rows: number, cell: 
     }
   }
   return lit
+}
+
+/** Takes the light away that a strand before the relief stops. */
+function shadeBy(strand: Strand, lit: Float32Array, depths: Float32Array, columns: number, cell: number): void {
+  const rows = depths.length / columns
+  for (let r = 0, i = 0; r < rows; r++)
+    for (let c = 0; c < columns; c++, i++) lit[i] *= shadowOf(strand, (c - columns / 2) * cell, (r - rows / 2) * cell, depths[i])
 }
 
 /** How much of the sky a place sees: lower than its surroundings means less. */

@@ -1,3 +1,4 @@
+import type { Rectangle } from '../raster'
 import { pixelsPer_mm, type CameraSetup, type View } from './camera'
 import type { Layer, Scene, Sight } from './scene'
 
@@ -11,80 +12,124 @@ export interface SampledLayer {
   top: number
   /** Red, green, blue (times alpha) and alpha, linear light. */
   colour: Float32Array
-  /** Depth slab of each sample; EMPTY where there is nothing. */
-  slab: Uint8Array
+  /** One over the distance from the entrance pupil, in 1/mm, in which blur is even; beyond the outline too. */
+  inverse: Float32Array
+  /** Nearest and farthest of these. */
+  inverseRange: [number, number]
+  /** For each row, the first sample that stops any light and the one behind the last: strands leave most of their box empty. */
+  spans: Int32Array
+  /** How far wind may carry it from frame to frame, in px. */
+  sway_px: number
+  /** Looks different at each moment: water. */
+  moving: boolean
 }
 
 export interface SampledScene {
   layers: SampledLayer[]
-  /** Depth in the middle of each slab. */
-  slabDepth: number[]
   /** The view it was sampled from and samples per pixel of it. */
   view: View
   density: number
+  extent: Extent
 }
 
-export const EMPTY = 255
-const MOST_SLABS = 250
-
-/** Samples per pixel, along one side: enough that resampling costs no sharpness. */
-const DENSITY = 1.5
+/** Samples per pixel, along one side: enough that resampling costs no sharpness; large pictures make do with fewer. */
+const DENSITY = { usual: 1.5, large: 1 }
+const LARGE_px = 1600
 
 /** Room around the picture for views that see more of the scene, as part of it. */
 const MARGIN = 0.14
 
-/** Samples every layer once; all frames of a series are then made from the samples. `slab_px` is the blur step. */
-export function sampleScene(scene: Scene, setup: CameraSetup, view: View, density = DENSITY): SampledScene {
-  const slabDepth = slabs(scene, view)
-  const layers = scene.layers.map((layer) => sampleLayer(layer, setup, view, density, slabDepth)).filter((layer) => layer !== undefined)
-  return { layers, slabDepth, view, density }
+/** Blur and movement by accident bring in light from so far outside a window, px. */
+const AROUND_px = 130
+
+/**
+ * Samples every layer once; all frames of a series are then made from the samples. `window` is the only part of the
+ * picture, in px, that will be drawn; all of it where absent.
+ */
+export function sampleScene(scene: Scene, setup: CameraSetup, view: View, density = densityFor(setup), window?: Rectangle): SampledScene {
+  const extent = extentOf(setup, window, density)
+  return { layers: scene.layers.flatMap((layer) => sampleLayer(layer, extent, view, density) ?? []), view, density, extent }
 }
 
-/** Depths so close that neighbouring slabs differ by about half a pixel of blur when the middle is in focus. */
-function slabs(scene: Scene, view: View): number[] {
-  const near = Math.min(...scene.layers.map((layer) => layer.bounds.near))
-  const far = Math.max(...scene.layers.map((layer) => layer.bounds.far))
-  const blurRange = (view.aperture_mm * view.image_mm * (1 / (near - view.pupilZ) - 1 / (far - view.pupilZ))) / view.pitch_mm
-  const count = Math.min(MOST_SLABS, Math.max(4, Math.ceil(blurRange / 0.6)))
-  // Even in 1/distance, as blur is.
-  const a = 1 / (near - view.pupilZ)
-  const b = 1 / (far - view.pupilZ)
-  return Array.from({ length: count }, (_, k) => view.pupilZ + 1 / (a + ((k + 0.5) / count) * (b - a)))
+function densityFor({ width_px }: CameraSetup): number {
+  return width_px > LARGE_px ? DENSITY.large : DENSITY.usual
 }
 
-function sampleLayer(layer: Layer, setup: CameraSetup, view: View, density: number, slabDepth: number[]): SampledLayer | undefined {
-  const halfWidth = (setup.width_px / 2) * (1 + MARGIN) * density
-  const halfHeight = (setup.height_px / 2) * (1 + MARGIN) * density
+/** What of the scene is sampled, in samples from the optical axis. */
+interface Extent {
+  left: number
+  right: number
+  top: number
+  bottom: number
+}
+
+function extentOf({ width_px, height_px }: CameraSetup, window: Rectangle | undefined, density: number): Extent {
+  const halfWidth = (width_px / 2) * (1 + MARGIN) * density
+  const halfHeight = (height_px / 2) * (1 + MARGIN) * density
+  if (!window) return { left: -halfWidth, right: halfWidth, top: -halfHeight, bottom: halfHeight }
+  const edge = (px: number, size_px: number, sign: number) =>
+    (px - size_px / 2) * density * (1 + MARGIN * Math.sign(px - size_px / 2) * sign) + sign * AROUND_px * density
+  return {
+    left: Math.max(-halfWidth, edge(window.x, width_px, -1)),
+    right: Math.min(halfWidth, edge(window.x + window.width, width_px, 1)),
+    top: Math.max(-halfHeight, edge(window.y, height_px, -1)),
+    bottom: Math.min(halfHeight, edge(window.y + window.height, height_px, 1)),
+  }
+}
+
+/** The scene at another moment: what moves by itself is sampled again, the rest is shared. */
+export function sampleMoment(sampled: SampledScene, scene: Scene, moment: number): SampledScene {
+  if (!sampled.layers.some(({ moving }) => moving)) return sampled
+  const moved = scene.layers.flatMap((layer) =>
+    layer.at ? (sampleLayer(layer.at(moment), sampled.extent, sampled.view, sampled.density) ?? []) : [],
+  )
+  let next = 0
+  return { ...sampled, layers: sampled.layers.map((layer) => (layer.moving ? { ...moved[next++], moving: true } : layer)) }
+}
+
+function sampleLayer(layer: Layer, extent: Extent, view: View, density: number): SampledLayer | undefined {
   const scaleAt = (z: number) => pixelsPer_mm(view, z) * density
-  const { bounds } = layer
+  const { bounds, backdrop } = layer
   const scales = [scaleAt(bounds.near), scaleAt(bounds.far)]
-  const reach = (edge: number, limit: number, sign: number) =>
-    layer.backdrop ? sign * limit : sign * Math.min(limit, Math.max(...scales.map((s) => sign * edge * s)) + 2)
-  const left = Math.floor(reach(bounds.left, halfWidth, -1))
-  const right = Math.ceil(reach(bounds.right, halfWidth, 1))
-  const top = Math.floor(reach(bounds.top, halfHeight, -1))
-  const bottom = Math.ceil(reach(bounds.bottom, halfHeight, 1))
+  const least = (edge: number, limit: number) => Math.floor(backdrop ? limit : Math.max(limit, Math.min(...scales.map((s) => edge * s)) - 2))
+  const most = (edge: number, limit: number) => Math.ceil(backdrop ? limit : Math.min(limit, Math.max(...scales.map((s) => edge * s)) + 2))
+  const left = least(bounds.left, extent.left)
+  const right = most(bounds.right, extent.right)
+  const top = least(bounds.top, extent.top)
+  const bottom = most(bounds.bottom, extent.bottom)
   if (right <= left || bottom <= top) return undefined
   const [width, height] = [right - left, bottom - top]
   const colour = new Float32Array(width * height * 4)
-  const slab = new Uint8Array(width * height).fill(EMPTY)
+  const inverse = new Float32Array(width * height)
+  const spans = new Int32Array(height * 2)
   const sight: Sight = { z: 0, red: 0, green: 0, blue: 0, alpha: 0 }
-  const a = 1 / (slabDepth[0] - view.pupilZ)
-  const b = 1 / (slabDepth.at(-1)! - view.pupilZ)
+  const inverseRange: [number, number] = [Infinity, -Infinity]
   let z = (bounds.near + bounds.far) / 2
   for (let row = 0, i = 0; row < height; row++) {
+    let first = width
+    let behind = 0
     for (let column = 0; column < width; column++, i++) {
       // The ray meets the layer where x = ray · depth; two rounds from the neighbour's depth settle it.
       for (let round = 0; round < 2; round++) z = layer.depthAt((left + column) / scaleAt(z), (top + row) / scaleAt(z))
       const scale = scaleAt(z)
-      if (!layer.see((left + column) / scale, (top + row) / scale, 1 / scale, sight)) continue
-      colour[4 * i] = sight.red * sight.alpha
-      colour[4 * i + 1] = sight.green * sight.alpha
-      colour[4 * i + 2] = sight.blue * sight.alpha
-      colour[4 * i + 3] = sight.alpha
-      const place = ((1 / (sight.z - view.pupilZ) - a) / (b - a)) * (slabDepth.length - 1)
-      slab[i] = Math.min(slabDepth.length - 1, Math.max(0, Math.round(place)))
+      sight.alpha = 0
+      if (layer.see((left + column) / scale, (top + row) / scale, 1 / scale, sight)) {
+        colour[4 * i] = sight.red * sight.alpha
+        colour[4 * i + 1] = sight.green * sight.alpha
+        colour[4 * i + 2] = sight.blue * sight.alpha
+        colour[4 * i + 3] = sight.alpha
+        if (first === width) first = column
+        behind = column + 1
+      } else sight.z = z
+      const here = 1 / (sight.z - view.pupilZ)
+      inverse[i] = here
+      if (here < inverseRange[0]) inverseRange[0] = here
+      if (here > inverseRange[1]) inverseRange[1] = here
     }
+    spans[2 * row] = first
+    spans[2 * row + 1] = behind
   }
-  return { backdrop: layer.backdrop, width, height, left, top, colour, slab }
+  const { sway_mm = 0 } = layer
+  const sway_px = sway_mm * pixelsPer_mm(view, (bounds.near + bounds.far) / 2)
+  return { backdrop, width, height, left, top, colour, inverse, inverseRange, spans, sway_px, moving: layer.at !== undefined }
 }

@@ -27,6 +27,10 @@ export interface Layer {
   see(x: number, y: number, texel_mm: number, sight: Sight): boolean
   /** Depth at (x, y), to find where a slanting ray meets the layer. */
   depthAt(x: number, y: number): number
+  /** How far wind carries it to either side, in mm; it stands still where absent. */
+  sway_mm?: number
+  /** The layer at another moment, where it looks different every time: running water. */
+  at?(moment: number): Layer
 }
 
 export type Vector = [number, number, number]

@@ -1,11 +1,13 @@
 import { compose, IDENTITY, invert, type Picture, type Similarity } from '../raster'
-import { diffraction_px, pixelsPer_mm, viewAt, type CameraSetup, type View } from './camera'
+import { pixelsPer_mm, viewAt, type CameraSetup, type View } from './camera'
 import { exposeLens } from './exposeLens'
-import { shotsOf, strike, type Fault, type Shot } from './faults'
+import { shotsOf, specksOf, type Fault, type Shot, type Speck } from './faults'
 import { gaussian, randomStream } from './random'
 import { sampleScene, type SampledScene } from './sampled'
+import type { Scene } from './scene'
 import { SCENES } from './scenes'
-import { develop, developSharp } from './sensor'
+import { developSharp } from './sensor'
+import { takePicture } from './takePicture'
 
 /** What is asked of the simulator: a scene, a camera, and the planes of focus in the order they are shot. */
 export interface SeriesRequest {
@@ -31,18 +33,16 @@ export interface SimulatedFrame {
   faults: Fault['kind'][]
 }
 
-/** Pixels have width: what a sharp edge spreads by before diffraction. */
-const PIXEL_SOFTNESS_px = 0.38
-
 /** A series ready to be shot, frame by frame. */
 export class SimulatedSeries {
   readonly reference: number
   /** As many as are really taken, which faults may make more or fewer than were asked for. */
   readonly count: number
   private readonly shots: Shot[]
-  private readonly dust: { x: number; y: number; radius: number }[]
+  private readonly dust: Speck[]
   private readonly views: View[]
   private readonly exposures: number[]
+  private readonly scene: Scene
   private readonly sampled: SampledScene
 
   constructor(private readonly request: SeriesRequest) {
@@ -50,7 +50,8 @@ export class SimulatedSeries {
     const random = randomStream(seed)
     this.shots = shotsOf(positions_mm, faults, camera.width_px, randomStream(seed + 77))
     this.count = this.shots.length
-    this.dust = specksOf(faults, randomStream(seed + 99))
+    const specks = faults.reduce((sum, fault) => sum + (fault.kind === 'dust' ? fault.specks : 0), 0)
+    this.dust = specksOf(specks, randomStream(seed + 99))
     this.reference = Math.ceil(this.count / 2) - 1
     const middle = this.shots[this.reference].position_mm
     this.views = this.shots.map((shot) =>
@@ -62,7 +63,8 @@ export class SimulatedSeries {
       }),
     )
     this.exposures = this.shots.map((shot) => shot.exposure * 2 ** (gaussian(random) * unsteadiness.exposure_ev))
-    this.sampled = sampleScene(SCENES[request.scene](seed), camera, viewAt(camera, middle, middle, IDENTITY))
+    this.scene = SCENES[request.scene](seed)
+    this.sampled = sampleScene(this.scene, camera, viewAt(camera, middle, middle, IDENTITY))
   }
 
   /** Shoots frame `index` (0-based). */
@@ -70,19 +72,21 @@ export class SimulatedSeries {
     const { camera, fullWell, seed } = this.request
     const exposure = this.exposures[index]
     const shot = this.shots[index]
-    const light = exposeLens(this.sampled, camera, this.views[index])
-    if (shot.hand || shot.shake_px > 0 || this.dust.length > 0 || shot.tint.some((factor) => factor !== 1)) strike(light, shot, this.dust)
-    const picture = develop(
-      light,
-      { fullWell, readNoise: 4, exposure, softness_px: Math.hypot(diffraction_px(camera), PIXEL_SOFTNESS_px) },
-      randomStream(seed * 7919 + index),
-    )
+    const picture = takePicture(this.sampled, this.scene, camera, this.views[index], {
+      strike: shot,
+      dust: this.dust,
+      moment: index,
+      wind: seed * 131 + index,
+      noise: seed * 7919 + index,
+      exposure,
+      fullWell,
+    })
     return { picture, position_mm: shot.position_mm, motion: this.motion(index), exposure, faults: shot.faults }
   }
 
   /** The reference frame's view with everything sharp and no noise. */
   truth(): Picture {
-    return developSharp(exposeLens(this.sampled, this.request.camera, this.views[this.reference], true))
+    return developSharp(exposeLens(this.sampled, this.request.camera, this.views[this.reference], { sharp: true }))
   }
 
   /**
@@ -99,9 +103,4 @@ export class SimulatedSeries {
     const still = { ...IDENTITY, scale }
     return compose(this.views[index].jitter, compose(still, invert(this.views[this.reference].jitter)))
   }
-}
-
-function specksOf(faults: Fault[], random: () => number): { x: number; y: number; radius: number }[] {
-  const count = faults.reduce((sum, fault) => sum + (fault.kind === 'dust' ? fault.specks : 0), 0)
-  return Array.from({ length: count }, () => ({ x: random(), y: random(), radius: 0.004 + 0.008 * random() }))
 }

@@ -1,12 +1,12 @@
 import { defocusBlur_mm, geometricDepth_mm, workingFNumber } from '../optics'
 import { cornerDistance_px, createPicture, IDENTITY } from '../raster'
 import { blur_px, diffraction_px, pixelsPer_mm, viewAt, type CameraSetup } from './camera'
-import { addDiscBlurred, type Tile } from './disc'
 import { exposeLens } from './exposeLens'
-import { fractalNoise, gaussian, noise, randomStream } from './random'
-import { EMPTY, sampleScene } from './sampled'
+import { fractalNoise, gaussian, noise, quickGaussian, randomStream } from './random'
+import { sampleScene } from './sampled'
 import type { Layer, Scene } from './scene'
 import { develop, developSharp } from './sensor'
+import { createLightGrid, Discs, spread, sumRows } from './spread'
 import { SCENES, SimulatedSeries, type SeriesRequest } from '.'
 
 const camera: CameraSetup = { sensorWidth_mm: 36, width_px: 240, height_px: 160, focalLength_mm: 100, fNumber: 4, magnification: 1, mover: 'ring' }
@@ -33,6 +33,15 @@ describe('random numbers', () => {
     expect(even.reduce((a, b) => a + b) / even.length).toBeCloseTo(0.5, 1)
     const normal = Array.from({ length: 20_000 }, () => gaussian(random))
     expect(normal.reduce((a, b) => a + b * b, 0) / normal.length).toBeCloseTo(1, 1)
+  })
+
+  test('the quick ones are as normal as the exact ones', () => {
+    const random = randomStream(2)
+    const quick = Array.from({ length: 40_000 }, () => quickGaussian(random))
+    const share = (beyond: number) => quick.filter((value) => Math.abs(value) > beyond).length / quick.length
+    expect(share(1)).toBeCloseTo(0.3173, 1)
+    expect(share(2)).toBeCloseTo(0.0455, 2)
+    expect(quick.reduce((a, b) => a + b * b, 0) / quick.length).toBeCloseTo(1, 1)
   })
 
   test('noise is smooth and stays within 0 … 1', () => {
@@ -75,23 +84,22 @@ describe('the camera', () => {
 })
 
 describe('the disc', () => {
-  const blurredPoint = (radius: number) => {
-    const halo = Math.ceil(radius) + 2
-    const size = 41
-    const source: Tile = { width: size + 2 * halo, height: size + 2 * halo, data: new Float32Array((size + 2 * halo) ** 2 * 4) }
-    const middle = 20 + halo
-    source.data[(middle * source.width + middle) * 4] = 1
-    const target: Tile = { width: size, height: size, data: new Float32Array(size * size * 4) }
-    addDiscBlurred(source, { left: middle, right: middle, top: middle, bottom: middle }, target, halo, radius)
-    return target
+  const discs = new Discs()
+  const blurredPoint = (radius: number, x = 20) => {
+    const grid = createLightGrid(41, 41)
+    spread(grid, x, 20, discs.of(radius), Float32Array.of(1, 0.5, 0.25, 1), 0)
+    sumRows(grid)
+    const row = (41 + 2) * 4
+    return { at: (px: number, py: number, channel = 0) => grid.ends[py * row + px * 4 + channel] }
   }
+  const places = Array.from({ length: 41 * 41 }, (_, k) => [k % 41, Math.floor(k / 41)])
 
   test.each([0.7, 1, 2.3, 5.5, 12])('of radius %d keeps the light and reaches as far as its radius', (radius) => {
-    const { data, width } = blurredPoint(radius)
+    const { at } = blurredPoint(radius)
     let [light, spread] = [0, 0]
-    for (let i = 0; i < data.length; i += 4) {
-      light += data[i]
-      spread += data[i] * (((i / 4) % width) - 20) ** 2
+    for (const [x, y] of places) {
+      light += at(x, y)
+      spread += at(x, y) * (x - 20) ** 2
     }
     expect(light).toBeCloseTo(1, 4)
     // The variance of an even disc along one axis is r²/4; a pixel adds 1/12.
@@ -99,11 +107,20 @@ describe('the disc', () => {
   })
 
   test('is the same in both directions and even inside', () => {
-    const { data, width } = blurredPoint(8)
-    const at = (x: number, y: number) => data[(y * width + x) * 4]
+    const { at } = blurredPoint(8)
     expect(at(26, 20)).toBeCloseTo(at(20, 26), 6)
     expect(at(24, 23)).toBeCloseTo(at(20, 20), 6)
-    expect(at(20, 35)).toBe(0)
+    expect(at(20, 35)).toBeCloseTo(0, 6)
+    expect(at(22, 20, 1)).toBeCloseTo(at(22, 20) / 2, 6)
+  })
+
+  test.each([0, 1, 3, 40])('about column %d loses only the light that falls beside the picture', (x) => {
+    const whole = blurredPoint(5)
+    const cut = blurredPoint(5, x)
+    for (const [px, py] of places) {
+      const dx = px - x
+      if (Math.abs(dx) <= 20) expect(cut.at(px, py)).toBeCloseTo(whole.at(20 + dx, py), 5)
+    }
   })
 })
 
@@ -166,7 +183,7 @@ describe('light on the sensor', () => {
 
   test('`sharp` leaves all blur out', () => {
     const view = viewAt(camera, 0, 0, IDENTITY)
-    const light = exposeLens(sampleScene(scene, camera, view), camera, view, true)
+    const light = exposeLens(sampleScene(scene, camera, view), camera, view, { sharp: true })
     expect(contrast(light.planes[0].data.slice(80 * 240 + 10, 80 * 240 + 60))).toBeGreaterThan(0.65)
   })
 })
@@ -199,12 +216,30 @@ describe('scenes', () => {
   test.each(Object.keys(SCENES))('%s fills the picture and lies within its bounds', (name) => {
     const scene = SCENES[name](2)
     const view = viewAt({ ...camera, magnification: 0.5 }, scene.depth_mm / 2, scene.depth_mm / 2, IDENTITY)
-    const { layers, slabDepth } = sampleScene(scene, { ...camera, width_px: 96, height_px: 64, magnification: 0.5 }, view, 1)
+    const { layers } = sampleScene(scene, { ...camera, width_px: 96, height_px: 64, magnification: 0.5 }, view, 1)
     const [backdrop] = layers
     expect(backdrop.backdrop).toBe(true)
-    expect(backdrop.slab.includes(EMPTY)).toBe(false)
-    for (const layer of layers) expect(layer.colour.every((value) => value >= 0 && value < 50)).toBe(true)
-    slabDepth.slice(1).forEach((z, k) => expect(z).toBeGreaterThan(slabDepth[k]))
+    for (const layer of layers) {
+      expect(layer.colour.every((value) => value >= 0 && value < 50)).toBe(true)
+      expect(layer.inverseRange[1]).toBeGreaterThanOrEqual(layer.inverseRange[0])
+      for (let row = 0; row < layer.height; row++) {
+        const seen = Array.from({ length: layer.width }, (_, c) => layer.colour[(row * layer.width + c) * 4 + 3] > 0)
+        expect(layer.spans[2 * row + 1]).toBe(seen.lastIndexOf(true) + 1)
+        if (seen.includes(true)) expect(layer.spans[2 * row]).toBe(seen.indexOf(true))
+      }
+    }
+  })
+
+  test('a part of the picture is what the whole shows there', () => {
+    const scene = SCENES.bristles(4)
+    const view = viewAt({ ...camera, mover: 'rail' }, 3, 4, { scale: 1, rotation_rad: 0.01, dx_px: 3, dy_px: -2 })
+    const sampled = sampleScene(scene, camera, viewAt(camera, 4, 4, IDENTITY))
+    const whole = exposeLens(sampled, camera, view)
+    const window = { x: 130, y: 40, width: 60, height: 50 }
+    const part = exposeLens(sampled, camera, view, { window })
+    for (let y = 0; y < window.height; y++)
+      for (let x = 0; x < window.width; x++)
+        expect(Math.abs(part.planes[1].data[y * window.width + x] - whole.planes[1].data[(y + window.y) * 240 + x + window.x])).toBeLessThan(0.03)
   })
 })
 

@@ -1,4 +1,4 @@
-import type { Plan, PlanRequest } from '@/core/plan'
+import type { LensOptics, Plan, PlanRequest } from '@/core/plan'
 import { randomStream, usualFaults, type Fault, type SeriesRequest } from '@/core/simulate'
 import { InputError } from '@/schemas'
 
@@ -8,13 +8,12 @@ const HEIGHT_px = 800
 
 /**
  * What the simulated camera is told for a plan: its own lens, aperture and positions, on the scene of the shoot.
- * @throws InputError where the plan is for distances that no scene has.
+ * @throws InputError where the plan is for optics that the stand-in lacks.
  */
 export function simulationOf(scene: string, request: PlanRequest, plan: Plan, seed: number, faults: Fault['kind'][] = []): SeriesRequest {
   const { optics, mover } = request
-  if (request.subject.kind !== 'depth' || optics.kind !== 'lens') {
-    throw new InputError('The simulated camera shoots close-ups planned by depth and magnification; bring your own frames for this plan.')
-  }
+  if (optics.kind !== 'lens') throw new InputError('The simulated camera has a lens, no objective; bring your own frames for this plan.')
+  const { magnification, positions_mm } = placesOf(request, plan, optics.focalLength_mm)
   return {
     scene,
     seed,
@@ -24,12 +23,27 @@ export function simulationOf(scene: string, request: PlanRequest, plan: Plan, se
       height_px: HEIGHT_px,
       focalLength_mm: optics.focalLength_mm,
       fNumber: optics.fNumber,
-      magnification: optics.magnification!,
+      magnification,
       mover: mover.kind,
     },
-    positions_mm: plan.frames.map((frame) => frame.position_mm!),
+    positions_mm,
     unsteadiness: { shift_px: 0.8, rotation_deg: 0.03, exposure_ev: 0.02 },
     fullWell: 30_000,
     ...(faults.length > 0 && { faults: usualFaults(faults, plan.frameCount, randomStream(seed)) }),
+  }
+}
+
+/** Planes of focus from the near edge, and the magnification in the middle one, whether planned by depth or by distances. */
+function placesOf(
+  { subject, optics }: PlanRequest,
+  { frames }: Plan,
+  focalLength_mm: number,
+): Pick<SeriesRequest, 'positions_mm'> & { magnification: number } {
+  if (subject.kind === 'depth')
+    return { magnification: (optics as LensOptics).magnification!, positions_mm: frames.map((frame) => frame.position_mm!) }
+  const middle = frames[Math.ceil(frames.length / 2) - 1].focusDistance_mm!
+  return {
+    magnification: focalLength_mm / (middle - focalLength_mm),
+    positions_mm: frames.map((frame) => frame.focusDistance_mm! - subject.near_mm),
   }
 }

@@ -1,7 +1,8 @@
 import type { Scene } from '../scene'
 import { bristlesScene } from './bristles'
 import { fossilScene } from './fossil'
+import { gardenScene } from './garden'
 import { nibScene } from './nib'
 
 /** Every scene by its name. */
-export const SCENES: Record<string, (seed: number) => Scene> = { fossil: fossilScene, nib: nibScene, bristles: bristlesScene }
+export const SCENES: Record<string, (seed: number) => Scene> = { fossil: fossilScene, nib: nibScene, bristles: bristlesScene, garden: gardenScene }

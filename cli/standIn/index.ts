@@ -1,0 +1,2 @@
+export { standIn } from './standIn'
+export { serveDarkroom } from './threads'

@@ -1,0 +1,85 @@
+import { createInterface } from 'node:readline'
+import { screenJpeg, writePicture } from '@/codec'
+import { DeviceError, StandIns, type CameraSettings, type Exposure, type Look, type StandInSetup } from '@/core/devices'
+import { InputError, isForUser } from '@/schemas'
+import { DarkroomThreads } from './threads'
+
+/** What can be asked of the stand-ins, one JSON object a line; each is answered by `{id, ok}` or `{id, error}`. */
+export type StandInCall = { id: number } & (
+  | { do: 'open'; setup: StandInSetup }
+  | { do: 'state' }
+  | { do: 'set'; change: Partial<CameraSettings> }
+  | { do: 'drive'; steps: number }
+  | { do: 'move'; position_mm: number }
+  | { do: 'look'; look: Look }
+  | { do: 'press'; hand?: boolean; /** File to write. */ to: string }
+  | { do: 'supply'; what: 'battery' | 'card' }
+)
+
+/** `nitidus stand-in`: simulated camera, rail, flash and remote, driven over standard input and output. */
+export async function standIn(): Promise<void> {
+  let devices: StandIns | undefined
+  let threads: DarkroomThreads | undefined
+  // One call after another: a device does one thing at a time.
+  let last = Promise.resolve()
+  const handle = async ({ id, ...call }: StandInCall) => {
+    try {
+      if (call.do === 'open') {
+        await threads?.close()
+        threads = new DarkroomThreads(call.setup)
+        devices = new StandIns(call.setup, (order) => threads!.take(order))
+      }
+      if (!devices) throw new InputError('Open the stand-ins first.')
+      const ok = await answer(devices, call)
+      console.log(JSON.stringify({ id, ok }))
+    } catch (error) {
+      const known = error instanceof DeviceError || isForUser(error)
+      console.log(JSON.stringify({ id, error: known ? (error as Error).message : `The stand-in failed: ${(error as Error).message}` }))
+    }
+  }
+  for await (const line of createInterface({ input: process.stdin })) {
+    const call = JSON.parse(line) as StandInCall
+    last = last.then(() => handle(call))
+  }
+  await last
+  await threads?.close()
+}
+
+async function answer(devices: StandIns, call: Omit<StandInCall, 'id'> & { do: string }): Promise<object> {
+  const ask = call as StandInCall
+  const { camera, rail, flash, remote } = devices
+  if (ask.do === 'set') await camera.set(ask.change)
+  if (ask.do === 'drive') await camera.driveFocus(ask.steps)
+  if (ask.do === 'supply') await camera.supply(ask.what)
+  if (ask.do === 'move') {
+    if (!rail) throw new DeviceError('There is no rail on this bench; move the focus by the camera’s drive.')
+    await rail.moveTo(ask.position_mm)
+  }
+  const looked = ask.do === 'look' ? await look(devices, ask.look) : {}
+  const pressed = ask.do === 'press' ? await press(await remote.press(ask.hand), devices, ask.to) : {}
+  return { ...looked, ...pressed, camera: await camera.state(), rail: await rail?.state(), flash: await flash?.state() }
+}
+
+async function look({ camera }: StandIns, where: Look): Promise<object> {
+  const { picture, contrast } = await camera.liveView(where)
+  const jpeg = await screenJpeg(picture)
+  return { contrast, jpeg: jpeg.toString('base64'), width: picture.width, height: picture.height }
+}
+
+async function press({ picture, settings, position_mm }: Exposure, devices: StandIns, to: string): Promise<object> {
+  const stamp = new Date().toISOString().slice(0, 19).replaceAll('-', ':').replace('T', ' ')
+  await writePicture(to, picture, {
+    bits: 8,
+    exif: {
+      IFD0: { Model: 'Body A', Software: 'Nitidus simulator', DateTime: stamp },
+      IFD2: {
+        DateTimeOriginal: stamp,
+        ExposureTime: `${Math.round(settings.shutter_s * 1e6)}/1000000`,
+        FNumber: `${Math.round(settings.fNumber * 10)}/10`,
+        FocalLength: `${Math.round(devices.focalLength_mm)}/1`,
+        ISOSpeedRatings: String(Math.round(settings.iso)),
+      },
+    },
+  })
+  return { position_mm }
+}

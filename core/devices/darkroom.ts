@@ -1,0 +1,60 @@
+import { IDENTITY, type Picture, type Rectangle } from '../raster'
+import { sampleScene, SCENES, takePicture, viewAt, type CameraSetup, type SampledScene, type Taking, type View } from '../simulate'
+import type { Look } from './device'
+
+/** Width of a live-view picture; small enough to come in less than a tenth of a second. */
+export const LIVE_WIDTH_px = 330
+const MAGNIFIED = { width: 270, height: 180 }
+/** Sampled parts of the scene that are kept. */
+const KEPT = 3
+
+/** A picture to be taken: JSON, so that any thread or process can take it. */
+export interface PictureOrder {
+  setup: CameraSetup
+  view: View
+  taking: Taking
+  /** Plane that the scene is sampled for; the same for all pictures of a series. */
+  reference_mm: number
+}
+
+/** Takes pictures of one scene. It samples what a picture needs once and keeps it for the next. */
+export class SceneDarkroom {
+  private readonly scene
+  private readonly kept = new Map<string, SampledScene>()
+
+  constructor(name: string, seed: number) {
+    this.scene = SCENES[name](seed)
+  }
+
+  take({ setup, view, taking, reference_mm }: PictureOrder): Picture {
+    return takePicture(this.sampled(setup, reference_mm, taking.window), this.scene, setup, view, taking)
+  }
+
+  private sampled(setup: CameraSetup, reference_mm: number, window?: Rectangle): SampledScene {
+    const key = JSON.stringify([setup.width_px, setup.magnification, window])
+    const known = this.kept.get(key)
+    this.kept.delete(key)
+    const still = { ...setup, mover: 'ring' as const }
+    const sampled = known ?? sampleScene(this.scene, setup, viewAt(still, reference_mm, reference_mm, IDENTITY), undefined, window)
+    this.kept.set(key, sampled)
+    // The oldest goes first: a Map keeps the order in which things were put in.
+    if (this.kept.size > KEPT) this.kept.delete(this.kept.keys().next().value!)
+    return sampled
+  }
+}
+
+/** The order for a live-view picture: the whole frame in small, or the spot at the size of the picture's own pixels. */
+export function livePicture({ setup, view, taking, reference_mm }: PictureOrder, { spot, magnifier }: Look): PictureOrder {
+  if (magnifier) {
+    const width = Math.min(MAGNIFIED.width, setup.width_px)
+    const height = Math.min(MAGNIFIED.height, setup.height_px)
+    const inside = (at: number, size: number, whole: number) => Math.min(whole - size, Math.max(0, Math.round(at * whole - size / 2)))
+    const window = { x: inside(spot.x, width, setup.width_px), y: inside(spot.y, height, setup.height_px), width, height }
+    return { setup, view, taking: { ...taking, window }, reference_mm }
+  }
+  const part = LIVE_WIDTH_px / setup.width_px
+  const small = { ...setup, width_px: LIVE_WIDTH_px, height_px: Math.round(setup.height_px * part) }
+  const jitter = { ...view.jitter, dx_px: view.jitter.dx_px * part, dy_px: view.jitter.dy_px * part }
+  const shown = { ...view, jitter, pitch_mm: view.pitch_mm / part, widest_px: view.widest_px * part }
+  return { setup: small, view: shown, taking: { ...taking, strike: { ...taking.strike, shake_px: taking.strike.shake_px * part } }, reference_mm }
+}

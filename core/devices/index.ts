@@ -1,0 +1,5 @@
+export * from './device'
+export { fineContrast } from './contrast'
+export { FocusDrive } from './focusDrive'
+export { StandIns, type Darkroom, type StandInSetup } from './standIns'
+export { SceneDarkroom, type PictureOrder } from './darkroom'

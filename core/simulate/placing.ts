@@ -1,0 +1,47 @@
+import { invert } from '../raster'
+import type { CameraSetup, View } from './camera'
+import type { SampledScene } from './sampled'
+
+/** Radius of the widest blur drawn. */
+export const WIDEST_px = 120
+
+/** How a view sees what was sampled from another. */
+export interface Placing {
+  /** Samples of the scene per pixel of this view: `ratio` × (1 + `nearer` × the inverse distance it was sampled at). */
+  ratio: number
+  nearer: number
+  /** Radius of its blur at 1 / (inverse distance), px: `blur` × |`focus` − inverse distance in this view|. */
+  blur: number
+  focus: number
+  /** A pixel, from the picture's first, as a place in the picture before it was moved by accident, from the centre. */
+  origin: (x: number, y: number) => [number, number]
+  stepX: [number, number]
+}
+
+export function placing({ view: sampled, density }: SampledScene, setup: CameraSetup, view: View, [driftX, driftY]: [number, number]): Placing {
+  const back = invert(view.jitter)
+  const cos = back.scale * Math.cos(back.rotation_rad)
+  const sin = back.scale * Math.sin(back.rotation_rad)
+  return {
+    // (image₀ / Z₀) over (image / Z), with Z = Z₀ + what the camera has moved.
+    ratio: ((sampled.image_mm * density) / sampled.pitch_mm / view.image_mm) * view.pitch_mm,
+    nearer: sampled.pupilZ - view.pupilZ,
+    blur: (view.aperture_mm * view.image_mm) / view.pitch_mm / 2,
+    focus: 1 / (view.focusZ - view.pupilZ),
+    origin: (x, y) => {
+      const px = x - (setup.width_px - 1) / 2
+      const py = y - (setup.height_px - 1) / 2
+      return [cos * px - sin * py + back.dx_px - driftX, sin * px + cos * py + back.dy_px - driftY]
+    },
+    stepX: [cos, sin],
+  }
+}
+
+export function scaleAt({ ratio, nearer }: Placing, inverse: number): number {
+  return ratio * (1 + nearer * inverse)
+}
+
+/** A v |1/s − 1/Z|, half of it (thin lens; Kingslake). */
+export function radiusAt({ blur, focus, nearer }: Placing, inverse: number): number {
+  return Math.min(WIDEST_px, blur * Math.abs(focus - inverse / (1 + nearer * inverse)))
+}
