@@ -2,6 +2,7 @@ import '@fontsource-variable/source-sans-3/wght.css'
 import './globals.css'
 import type { Metadata } from 'next'
 import type { ReactNode } from 'react'
+import { ServiceWorker } from '@/ui/field'
 import { Providers } from '@/ui/shell'
 
 export const metadata: Metadata = { title: 'Nitidus', description: 'Plan, shoot, check, fuse and deliver focus series.' }
@@ -11,6 +12,7 @@ export default function Layout({ children }: { children: ReactNode }) {
     <html lang="en">
       <body>
         <Providers>{children}</Providers>
+        <ServiceWorker />
       </body>
     </html>
   )

@@ -1,3 +1,4 @@
+import type { FieldEntry } from '@/core/field'
 import type { Plan, PlanRequest } from '@/core/plan'
 import type { PlanSheet } from '@/core/sheet'
 import type { SurveyReport } from '@/core/survey'
@@ -26,6 +27,8 @@ export interface ShootDetail extends Omit<ShootSummary, 'plan'> {
   sheet: PlanSheet | null
   runs: RunDetail[]
   jobs: JobDetail[]
+  /** What happened in the field. */
+  field: FieldEntry[]
 }
 
 export interface RunDetail {

@@ -13,6 +13,7 @@ export type {
 } from './api'
 export { check, InputError, isForUser } from './check'
 export { completePlanRequest, planRequestSchema } from './planRequest'
+export { deviceCallSchema, fieldLogSchema, type DeviceCall, type DeviceReply, type Tones } from './field'
 export { fuseSettingsSchema, type FuseSettings } from './fuseSettings'
 export { sceneRequestSchema } from './sceneRequest'
 export { asideSchema, folderSchema, idSchema, shootRequestSchema, standInSchema, type ShootRequest } from './shootRequest'

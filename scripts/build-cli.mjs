@@ -1,6 +1,6 @@
 import { build } from 'esbuild'
 
-/** Bundles the command and the demo preparation, so that they start fast and need no TypeScript at run time. */
+/** Bundles the command, the demo preparation and the service worker, so that they start fast and need no TypeScript at run time. */
 const common = {
   bundle: true,
   platform: 'node',
@@ -14,3 +14,17 @@ const banner = { js: "import { createRequire } from 'node:module'; const require
 
 await build({ ...common, banner, entryPoints: ['cli/main.ts'], outfile: 'dist/nitidus.mjs' })
 await build({ ...common, banner, entryPoints: ['scripts/prepare-demo.ts'], outfile: 'dist/prepare-demo.mjs' })
+
+// The worker that keeps opened pages usable without a connection; served from the application's root.
+await build({
+  bundle: true,
+  platform: 'browser',
+  format: 'iife',
+  target: 'es2022',
+  minify: true,
+  define: { 'process.env.NODE_ENV': '"production"' },
+  tsconfig: 'worker/tsconfig.json',
+  logLevel: 'warning',
+  entryPoints: ['worker/serviceWorker.ts'],
+  outfile: 'public/sw.js',
+})

@@ -24,7 +24,7 @@ export function installPackages() {
 
 /** Bundles the command where its sources have changed. */
 export function buildCommand() {
-  onceFor('command', 'dist/nitidus.mjs', ['core', 'codec', 'schemas', 'cli', 'server', 'demo', 'scripts', 'package-lock.json'], () =>
+  onceFor('command', 'dist/nitidus.mjs', ['core', 'codec', 'schemas', 'cli', 'server', 'demo', 'scripts', 'worker', 'package-lock.json'], () =>
     run(process.execPath, ['scripts/build-cli.mjs']),
   )
 }

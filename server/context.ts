@@ -1,6 +1,8 @@
 import { mkdir, rm } from 'node:fs/promises'
 import { connect, type Database } from './database'
 import { readEnvironment, type Environment } from './environment'
+import { Benches } from './devices'
+import { FieldLogs } from './field'
 import { fuseJob, JobQueue, shootJob } from './jobs'
 import { KitStore } from './kit'
 import { PictureStore } from './pictures'
@@ -16,6 +18,8 @@ export interface Context {
   shoots: Shoots
   kit: KitStore
   surveys: Surveys
+  field: FieldLogs
+  benches: Benches
 }
 
 /** Opens a data folder: database, pictures and queue; interrupted jobs are marked and scratch is cleared. */
@@ -26,7 +30,19 @@ export async function openContext(environment: Environment = readEnvironment()):
   await rm(store.folders.incoming(), { recursive: true, force: true })
   const jobs = new JobQueue(db, { shoot: shootJob(environment, store), fuse: fuseJob(db, environment, store) })
   await jobs.recover()
-  return { environment, db, store, jobs, shoots: new Shoots(db), kit: new KitStore(db), surveys: new Surveys(db, environment, store) }
+  const shoots = new Shoots(db)
+  const benches = new Benches(environment, store, shoots)
+  return {
+    environment,
+    db,
+    store,
+    jobs,
+    shoots,
+    kit: new KitStore(db),
+    surveys: new Surveys(db, environment, store),
+    field: new FieldLogs(db),
+    benches,
+  }
 }
 
 /** The bundler may load this module more than once; the process has one context all the same. */

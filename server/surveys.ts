@@ -51,7 +51,10 @@ export class Surveys {
       )
       if (end.kind === 'failed') throw new InputError(end.sentence)
       const found = JSON.parse(await readFile(report, 'utf8')) as SurveyReport
-      const survey = run.source === 'simulated' ? againstPlan(found, await this.positions(runId), planSeries(request)) : found
+      const survey =
+        run.source === 'simulated'
+          ? againstPlan(found, await this.positions(runId), planSeries(request), request.subject.kind === 'range' ? request.subject.near_mm : 0)
+          : found
       if ((await this.frameCount(runId)) === before)
         await this.db
           .updateTable('run')

@@ -11,6 +11,7 @@ export type StandInCall = { id: number } & (
   | { do: 'set'; change: Partial<CameraSettings> }
   | { do: 'drive'; steps: number }
   | { do: 'move'; position_mm: number }
+  | { do: 'goTo'; position_mm: number }
   | { do: 'look'; look: Look }
   | { do: 'press'; hand?: boolean; /** File to write. */ to: string }
   | { do: 'supply'; what: 'battery' | 'card' }
@@ -50,6 +51,7 @@ async function answer(devices: StandIns, call: Omit<StandInCall, 'id'> & { do: s
   const { camera, rail, flash, remote } = devices
   if (ask.do === 'set') await camera.set(ask.change)
   if (ask.do === 'drive') await camera.driveFocus(ask.steps)
+  if (ask.do === 'goTo') await devices.goTo(ask.position_mm)
   if (ask.do === 'supply') await camera.supply(ask.what)
   if (ask.do === 'move') {
     if (!rail) throw new DeviceError('There is no rail on this bench; move the focus by the camera’s drive.')

@@ -102,6 +102,12 @@ export class StandIns implements Devices {
     this.remote = { press: (hand = false) => this.expose(hand) }
   }
 
+  /** Moves the focus to a plane as whoever has calibrated rail or drive would: by what they show, not by where it is. */
+  async goTo(position_mm: number): Promise<void> {
+    if (this.rail) await this.rail.moveTo(position_mm - this.setup.positions_mm[0])
+    else await this.camera.driveFocus(this.drive.stepsTo(position_mm))
+  }
+
   get focalLength_mm(): number {
     return this.setup.camera.focalLength_mm
   }

@@ -1,6 +1,7 @@
 export { apertureAdvice, type ApertureAdvice, type AperturePoint } from './apertures'
 export { fitBudget, type Budget, type BudgetReply, type BudgetWay } from './budget'
 export { cautions, checklist, planCsv, planGcode, type CardContext, type RailMotion, type Surrounding } from './card'
+export { Course } from './course'
 export { effectiveFocalLength_mm } from './framing'
 export { composing, directionAdvice, type Composing, type DirectionAdvice } from './compose'
 export { seriesLight, stillness, type LightSettings, type SeriesLight, type Stillness } from './light'

@@ -4,7 +4,7 @@ export { NEW_SHEET, targetsOf, type Given, type PlanSheet, type ReachKind, type 
 export { sheetOf } from './sheetOf'
 export { planSheet, type SheetPlan } from './sheetPlan'
 export { comparePlans, type Difference } from './compare'
-export { positionsOf, type Positions } from './positions'
+export { positionsOf, readingsOf, shootingOrder, type Positions, type Readings } from './positions'
 export { nearestText, placementOf, type Placement } from './placement'
 export { adviceOnMover, runCardOf, type RunCard } from './runCard'
 export { seriesText, verdictOf, type Verdict } from './verdict'

@@ -13,15 +13,28 @@ export interface Positions {
 
 type Column = { title: string; of: (frame: PlannedFrame, shot: number) => string }
 
+/** Frames of a planned sheet in shooting order. */
+export function shootingOrder({ plan }: SheetPlan, sheet: PlanSheet): PlannedFrame[] {
+  return sheet.direction === 'far' ? [...plan.frames].reverse() : plan.frames
+}
+
+/** How any frame reads in the terms of what moves the focus, whether planned or taken elsewhere. */
+export interface Readings {
+  columns: string[]
+  /** `shot` counts from 0 in shooting order. */
+  of(frame: PlannedFrame, shot: number): string[]
+}
+
+export function readingsOf(planned: SheetPlan, sheet: PlanSheet, system: UnitSystem = 'metric'): Readings {
+  const [first] = shootingOrder(planned, sheet)
+  const columns = planned.plan.hyperfocal_mm === undefined ? depthColumns(planned, sheet, first, system) : rangeColumns(planned, sheet, system)
+  return { columns: columns.map(({ title }) => title), of: (frame, shot) => columns.map(({ of }) => of(frame, shot)) }
+}
+
 /** The positions of a planned sheet: where the mover goes, what is in focus and what it holds sharp. */
 export function positionsOf(planned: SheetPlan, sheet: PlanSheet, system: UnitSystem = 'metric'): Positions {
-  const { plan } = planned
-  const order = sheet.direction === 'far' ? [...plan.frames].reverse() : plan.frames
-  const columns = plan.hyperfocal_mm === undefined ? depthColumns(planned, sheet, order[0], system) : rangeColumns(planned, sheet, system)
-  return {
-    columns: columns.map(({ title }) => title),
-    rows: order.map((frame, shot) => ({ index: frame.index, cells: columns.map(({ of }) => of(frame, shot)) })),
-  }
+  const { columns, of } = readingsOf(planned, sheet, system)
+  return { columns, rows: shootingOrder(planned, sheet).map((frame, shot) => ({ index: frame.index, cells: of(frame, shot) })) }
 }
 
 function rangeColumns({ plan, request }: SheetPlan, sheet: PlanSheet, system: UnitSystem): Column[] {

@@ -10,6 +10,7 @@ export interface Tables {
   job: JobTable
   render: RenderTable
   kit_item: KitItemTable
+  field_entry: FieldEntryTable
 }
 
 interface ShootTable {
@@ -77,6 +78,14 @@ interface KitItemTable {
   shelf: Shelf
   name: string
   facts_json: string
+}
+
+interface FieldEntryTable {
+  /** Chosen where the entry was made. */
+  id: string
+  shoot_id: number
+  at: string
+  event_json: string
 }
 
 export type Shoot = Selectable<ShootTable>

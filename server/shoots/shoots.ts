@@ -12,6 +12,7 @@ import {
   type ShootRequest,
   type ShootSummary,
 } from '@/schemas'
+import { FieldLogs } from '../field'
 import { now, type Database, type Job, type Run, type Shoot } from '../database'
 
 /** The shoots of a database: what was planned, shot and fused. */
@@ -53,6 +54,7 @@ export class Shoots {
       sheet: shoot.sheet_json ? (JSON.parse(shoot.sheet_json) as PlanSheet) : null,
       runs: await Promise.all(runs.map((run) => this.run(run))),
       jobs: jobs.map(jobDetail),
+      field: await new FieldLogs(this.db).of(shootId),
     }
   }
 

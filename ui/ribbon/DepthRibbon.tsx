@@ -1,7 +1,7 @@
 'use client'
 
 import { useMemo, type KeyboardEvent, type MouseEvent } from 'react'
-import type { Plan, PlanRequest } from '@/core/plan'
+import type { Plan, PlannedFrame, PlanRequest } from '@/core/plan'
 import { depthCss, rampPlace } from '@/core/ramp'
 import { useUnits } from '../units'
 import { axisOf, INSET, subjectEnds } from './axis'
@@ -18,6 +18,10 @@ interface Props {
   onSelect?: (index: number) => void
   /** How many of the planned frames are captured. */
   captured?: number
+  /** Frames as really taken, wherever they lie; instead of `captured`. */
+  taken?: PlannedFrame[]
+  /** Pairs of neighbours with a gap between them. */
+  gaps?: [PlannedFrame, PlannedFrame][]
   /** How much each frame shows in the fused picture, in percent. */
   shares?: number[]
   /** Named places that must be sharp. */
@@ -29,7 +33,7 @@ interface Props {
 const HEIGHT = { pin: 16, subject: 12, slices: 30, shares: 22, ruler: 24 }
 
 /** The depth ribbon: subject, slices, frames and what they gave, to scale along the optical axis, near to far. */
-export function DepthRibbon({ plan, request, selected, onSelect, captured = 0, shares, pins = [], dark }: Props) {
+export function DepthRibbon({ plan, request, selected, onSelect, captured = 0, taken, gaps = [], shares, pins = [], dark }: Props) {
   const [frame, width] = useWidth()
   const { system } = useUnits()
   const axis = useMemo(() => axisOf(plan, request, Math.max(100, width - 2 * INSET), system), [plan, request, width, system])
@@ -73,11 +77,17 @@ export function DepthRibbon({ plan, request, selected, onSelect, captured = 0, s
             y={top + 2}
             height={HEIGHT.subject - 4}
           />
-          <Slices frames={plan.frames} x={axis.x} top={sliceTop} height={HEIGHT.slices} captured={captured} selected={selected} />
+          <Slices frames={plan.frames} x={axis.x} top={sliceTop} height={HEIGHT.slices} captured={captured} taken={taken} selected={selected} />
           {shares && <Shares plan={plan} x={axis.x} top={sharesTop} shares={shares} />}
-          {plan.frames.slice(0, captured).map(({ near_mm, far_mm }, k) => {
+          {(taken ?? plan.frames.slice(0, captured)).map(({ near_mm, far_mm }, k) => {
             const at = (axis.x(near_mm) + axis.x(far_mm)) / 2
             return <line key={k} className={styles.tick} x1={at} x2={at} y1={rulerTop - 3} y2={rulerTop + 4} />
+          })}
+          {gaps.map(([a, b], k) => {
+            const [from, to] = [Math.min(axis.x(a.far_mm), axis.x(b.far_mm)), Math.max(axis.x(a.near_mm), axis.x(b.near_mm))]
+            return (
+              <rect key={k} className={styles.gap} x={from} width={Math.max(3, to - from)} y={sliceTop - 3} height={HEIGHT.slices + 6} data-gap />
+            )
           })}
           {names.map(({ at, text }, k) => {
             const base = top - 6 - labels[k].row * HEIGHT.pin

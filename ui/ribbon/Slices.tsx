@@ -11,6 +11,8 @@ interface Props {
   height: number
   /** How many are captured; the others are paler once some are. */
   captured: number
+  /** Frames as really taken: a slice whose middle one of them holds is captured. */
+  taken?: PlannedFrame[]
   selected?: number
 }
 
@@ -22,7 +24,7 @@ export function Slices(props: Props) {
   return props.frames.length > MOST_SINGLE ? <FineSlices {...props} /> : props.frames.map((_, k) => <Band key={k} index={k} {...props} />)
 }
 
-function Band({ index, frames, x, top, height, captured, selected }: Props & { index: number }) {
+function Band({ index, frames, x, top, height, captured, taken, selected }: Props & { index: number }) {
   const { left, width, y } = bandAt(index, { frames, x, top, height })
   const count = frames.length
   return (
@@ -33,7 +35,7 @@ function Band({ index, frames, x, top, height, captured, selected }: Props & { i
       y={y}
       height={(2 * height) / 3}
       fill={depthCss(rampPlace(index, count))}
-      fillOpacity={captured > 0 && index >= captured ? 0.3 : 0.9}
+      fillOpacity={(taken ? taken.length > 0 && !held(frames[index], taken) : captured > 0 && index >= captured) ? 0.3 : 0.9}
       className={index === selected ? styles.chosen : styles.slice}
     />
   )
@@ -71,6 +73,12 @@ function FineSlices(props: Props) {
       {selected !== undefined && <Band index={selected} {...props} />}
     </>
   )
+}
+
+function held({ near_mm, far_mm }: PlannedFrame, taken: PlannedFrame[]): boolean {
+  // A slice without end is held where its beginning is.
+  const middle = far_mm === Infinity ? 2 * near_mm : (near_mm + far_mm) / 2
+  return taken.some((frame) => frame.near_mm <= middle && frame.far_mm >= middle)
 }
 
 function bandAt(index: number, { frames, x, top, height }: Pick<Props, 'frames' | 'x' | 'top' | 'height'>) {

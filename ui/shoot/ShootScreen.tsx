@@ -38,7 +38,12 @@ export function ShootScreen({ shoot }: { shoot: ShootDetail }) {
       {job && <JobProgress job={job} shootId={shoot.id} />}
       <div className={styles.ways}>
         <section>
-          <h2>Simulated camera</h2>
+          <h2>In the field</h2>
+          <p className={styles.quiet}>Frame by frame with the live run card; it works one-handed and without a connection.</p>
+          <Button size="large" href={`/shoots/${shoot.id}/field`}>
+            Open the run card
+          </Button>
+          <h2 className={styles.second}>Simulated camera</h2>
           <p className={styles.quiet}>
             Shoots the {shoot.scene} scene at every position of the plan, {request.mover.kind === 'rail' ? 'on a rail' : 'by its focus drive'}.
           </p>

@@ -51,7 +51,7 @@ function upright({ at, left, right, top, bottom, relief, thick, material, inside
       const normal: Vector = normalise([slopeX, slopeY, -1])
       sight.z = z0 - here
       sight.alpha = 1
-      shade(sight, normal, material(x, y), 1, 1)
+      shade(sight, normal, material(x, y), 0.62, 0.62)
       return true
     },
     ...(sway_mm && { sway_mm }),
@@ -145,13 +145,13 @@ function water(seed: number, moment: number): Layer {
   return {
     ...upright({
       at: 1180,
-      left: 205,
-      right: 300,
+      left: 320,
+      right: 480,
       top: 345,
       bottom: 700,
       thick: 12,
       relief: (x, y) => 12 * flow(x, y),
-      inside: (x, y) => Math.abs(x - 252) < 26 + 16 * (flow(3, y) - 0.5) + y / 60 && y > 350,
+      inside: (x, y) => Math.abs(x - 392) < 26 + 16 * (flow(3, y) - 0.5) + y / 60 && y > 350,
       material: (x, y) => {
         const value = 0.25 + 0.7 * smoothStep(0.35, 0.75, flow(x, y))
         return { albedo: [value * 0.86, value * 0.95, value], gloss: 0.8, shininess: 30 }

@@ -1,0 +1,43 @@
+import type { Course, PlannedFrame } from '../plan'
+import type { SurveyReport } from '../survey'
+
+/** Frames to take before leaving, with why. */
+export interface Reshoot {
+  why: 'near' | 'far' | 'gap'
+  /** Files on both sides of a gap. */
+  between?: [string, string]
+  /** In shooting order. */
+  frames: PlannedFrame[]
+}
+
+/**
+ * What a survey wants taken again, as frames that the mover can be set to. `frameOf` tells the focus of each file, where
+ * it is known; without it nothing can be told beyond the survey's own words.
+ */
+export function reshootList(course: Course, { coverage, frames }: SurveyReport, frameOf: Map<string, PlannedFrame>): Reshoot[] {
+  const place = (frame: PlannedFrame) => course.placeOf(course.positionOf(frame))
+  const list: Reshoot[] = []
+  for (const { after, before, missing } of coverage.gaps) {
+    const [a, b] = [frameOf.get(after), frameOf.get(before)]
+    if (!a || !b) continue
+    const fill = Array.from({ length: missing }, (_, k) => course.frameAt(place(a) + ((k + 1) / (missing + 1)) * (place(b) - place(a)), k))
+    list.push({ why: 'gap', between: [after, before], frames: inOrder(course, fill) })
+  }
+  const used = frames.flatMap(({ file, role }) => (role === 'use' && frameOf.has(file) ? [place(frameOf.get(file)!)] : []))
+  if (used.length === 0) return list
+  // The plan's own order may be far to near: near and far are told by the line's coordinate along that order.
+  const nearFirst = course.positionOf(course.order[0]) <= course.positionOf(course.order.at(-1)!)
+  const along = used.map((at) => at * course.sense)
+  const [first, last] = [Math.min(...along), Math.max(...along)]
+  const slack = course.stride / 2
+  const before = course.order.filter((frame) => place(frame) * course.sense < first - slack)
+  const beyond = course.order.filter((frame) => place(frame) * course.sense > last + slack)
+  const ends = { near: nearFirst ? before : beyond, far: nearFirst ? beyond : before }
+  if (coverage.nearEnd === 'short' && ends.near.length > 0) list.push({ why: 'near', frames: ends.near })
+  if (coverage.farEnd === 'short' && ends.far.length > 0) list.push({ why: 'far', frames: ends.far })
+  return list
+}
+
+function inOrder(course: Course, frames: PlannedFrame[]): PlannedFrame[] {
+  return frames.sort((a, b) => (course.placeOf(course.positionOf(a)) - course.placeOf(course.positionOf(b))) * course.sense)
+}

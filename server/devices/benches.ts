@@ -1,0 +1,115 @@
+import { createReadStream } from 'node:fs'
+import { mkdir, rm } from 'node:fs/promises'
+import path from 'node:path'
+import type { StandInSetup } from '@/core/devices'
+import { planSeries } from '@/core/plan'
+import { usualFaults, randomStream, type Fault } from '@/core/simulate'
+import { completePlanRequest, InputError, type DeviceCall, type DeviceReply } from '@/schemas'
+import type { Environment } from '../environment'
+import type { PictureStore } from '../pictures'
+import type { Shoots } from '../shoots'
+import { simulationOf } from '../shoots/simulation'
+import { StandInProcess } from './standInProcess'
+import { tonesOf } from './tones'
+
+interface Bench {
+  process: StandInProcess
+  /** The run that frames go into; made with the first one. */
+  runId?: number
+  frames: number
+  idle: NodeJS.Timeout
+}
+
+/** Devices that nobody has used for so long are switched off. */
+const IDLE_ms = 10 * 60_000
+const BATTERY_FRAMES = 320
+const CARD_MB = 8000
+
+/** Simulated devices, one bench to a shoot, switched on from the screen. */
+export class Benches {
+  private readonly benches = new Map<number, Bench>()
+
+  constructor(
+    private readonly environment: Environment,
+    private readonly store: PictureStore,
+    private readonly shoots: Shoots,
+  ) {}
+
+  /** Does what a screen asks of the devices of a shoot. @throws InputError with what to do, where it cannot. */
+  async call(shootId: number, call: DeviceCall): Promise<DeviceReply> {
+    if (call.do === 'open') return this.open(shootId, call.faults, call.width_px)
+    const bench = this.benches.get(shootId)
+    if (!bench || bench.process.ended) throw new InputError('The simulated devices are switched off; switch them on first.')
+    this.stayAwake(shootId, bench)
+    return call.do === 'press' ? this.press(shootId, bench, call) : bench.process.ask(call)
+  }
+
+  stop(): void {
+    for (const { process, idle } of this.benches.values()) {
+      clearTimeout(idle)
+      process.stop()
+    }
+    this.benches.clear()
+  }
+
+  private async open(shootId: number, faults: Fault['kind'][], width_px: number): Promise<DeviceReply> {
+    const setup = await this.setupOf(shootId, faults, width_px)
+    const before = this.benches.get(shootId)
+    before?.process.stop()
+    clearTimeout(before?.idle)
+    const bench: Bench = { process: new StandInProcess(this.environment.engine), frames: 0, idle: setTimeout(() => undefined, 0) }
+    this.benches.set(shootId, bench)
+    this.stayAwake(shootId, bench)
+    return bench.process.open(setup)
+  }
+
+  private stayAwake(shootId: number, bench: Bench): void {
+    clearTimeout(bench.idle)
+    bench.idle = setTimeout(() => {
+      bench.process.stop()
+      this.benches.delete(shootId)
+    }, IDLE_ms)
+    bench.idle.unref()
+  }
+
+  /** Devices that suit the plan: its lens and aperture, in shooting order, with the faults that are switched on. */
+  private async setupOf(shootId: number, kinds: Fault['kind'][], width_px: number): Promise<StandInSetup> {
+    const shoot = await this.shoots.detail(shootId)
+    const request = completePlanRequest(shoot.planRequest)
+    const plan = planSeries(request)
+    const seed = shootId * 101 + shoot.runs.length
+    const { camera, positions_mm } = simulationOf(shoot.scene, request, plan, seed)
+    const far = shoot.sheet?.direction === 'far'
+    const light = request.timing.recycling_s > 0
+    return {
+      scene: shoot.scene,
+      seed,
+      camera: { ...camera, width_px, height_px: Math.round((width_px * 2) / 3) },
+      positions_mm: far ? [...positions_mm].reverse() : positions_mm,
+      settings: { fNumber: camera.fNumber, shutter_s: request.timing.exposure_s || 0.1, iso: 100, sensorShift: request.timing.exposuresPerFrame > 1 },
+      ...(light && { recycling_s: request.timing.recycling_s }),
+      batteryFrames: BATTERY_FRAMES,
+      cardFrames: Math.floor(CARD_MB / request.camera.rawSize_MB),
+      backlash_mm: request.mover.kind === 'rail' ? 0.04 : 0,
+      faults: usualFaults(kinds, plan.frameCount, randomStream(seed)),
+    }
+  }
+
+  /** Exposes a frame and takes it in, exactly as if it had been brought from a card. A test frame is only looked at. */
+  private async press(shootId: number, bench: Bench, { hand, test }: { hand?: boolean; test?: boolean }): Promise<DeviceReply> {
+    const scratch = path.join(this.store.folders.incoming(), `bench-${shootId}`)
+    await mkdir(scratch, { recursive: true })
+    const file = path.join(scratch, `frame_${String(bench.frames + 1).padStart(3, '0')}.jpg`)
+    try {
+      const { position_mm, ...reply } = await bench.process.ask({ do: 'press', hand, to: file })
+      const tones = await tonesOf(file)
+      if (test) return { ...reply, tones }
+      bench.runId ??= await this.shoots.addRun(shootId, 'simulated')
+      bench.frames++
+      const frame = await this.store.add(bench.runId, path.basename(file), createReadStream(file), hand ? null : (position_mm ?? null))
+      return { ...reply, frameId: frame.id, tones }
+    } finally {
+      await rm(scratch, { recursive: true, force: true })
+    }
+  }
+}

@@ -1,0 +1,1 @@
+export { Benches } from './benches'

@@ -1,0 +1,81 @@
+'use client'
+
+import { useEffect, useMemo, useRef } from 'react'
+import Link from 'next/link'
+import { reshootList, type Reshoot, type TakenFrame } from '@/core/field'
+import type { Course, PlannedFrame } from '@/core/plan'
+import type { Readings } from '@/core/sheet'
+import type { ShootDetail } from '@/schemas'
+import { send, useCommand } from '../api'
+import { surveyHeadline } from '../shoot/roles'
+import styles from './field.module.css'
+
+interface Props {
+  shoot: ShootDetail
+  course: Course
+  readings: Readings
+  near_mm: number
+  taken: TakenFrame[]
+}
+
+const LEAST_FRAMES = 3
+
+/** Surveys the newest run while frames arrive, and says in the mover's own terms what to take again before leaving. */
+export function LiveCheck({ shoot, course, readings, near_mm, taken }: Props) {
+  const run = shoot.runs.find(({ frames }) => frames.length > 0)
+  const survey = useCommand(shoot.id, () => send(`/api/runs/${run!.id}/survey`, 'POST'))
+  const count = run?.frames.length ?? 0
+  const surveyed = useRef(0)
+  const { mutate, isPending } = survey
+  useEffect(() => {
+    // One survey at a time; what arrives meanwhile is seen to by the next.
+    if (isPending || run?.survey || count < LEAST_FRAMES || surveyed.current === count) return
+    const soon = setTimeout(() => {
+      surveyed.current = count
+      mutate()
+    }, 600)
+    return () => clearTimeout(soon)
+  }, [count, run?.survey, isPending, mutate])
+  const last = useRef<{ run: number; survey: NonNullable<typeof run>['survey'] }>(undefined)
+  if (run?.survey) last.current = { run: run.id, survey: run.survey }
+  const report = run?.survey ?? (last.current?.run === run?.id ? last.current?.survey : null)
+  const frameOf = useMemo(() => focusOf(run, taken, course, near_mm), [run, taken, course, near_mm])
+  if (!run || count === 0) return null
+  const list = report ? reshootList(course, report, frameOf) : []
+  const told = new Set(list.map(({ why }) => ({ near: 'near-short', far: 'far-short', gap: 'gap' })[why]))
+  return (
+    <section className={styles.check} aria-label="Check">
+      <h2>
+        Run {run.number}: {count} {count === 1 ? 'frame' : 'frames'}
+      </h2>
+      {report ? <p>{surveyHeadline(report)}</p> : <p>{count < LEAST_FRAMES ? 'Checked from the third frame on.' : 'Checking…'}</p>}
+      <ul>
+        {list.map((entry) => (
+          <li key={`${entry.why} ${entry.between?.join()}`}>▲ {textOf(entry, readings)}</li>
+        ))}
+        {report?.messages
+          .filter(({ code }) => !told.has(code))
+          .map(({ code, text, files }) => (
+            <li key={`${code} ${files.join()}`}>▲ {text}</li>
+          ))}
+      </ul>
+      <Link href={`/shoots/${shoot.id}/shoot`}>Sort and fuse these frames</Link>
+    </section>
+  )
+}
+
+function textOf({ why, between, frames }: Reshoot, readings: Readings): string {
+  const places = frames.map((frame) => readings.of(frame, 0)[0]).join('; ')
+  const more = `${frames.length} ${frames.length === 1 ? 'frame' : 'frames'}`
+  if (why === 'gap') return `Gap between ${between!.join(' and ')}: go back to ${places}.`
+  return `${why === 'near' ? 'Near' : 'Far'} end not reached: take ${more} more, at ${places}.`
+}
+
+/** Focus of each file, where it is known: from the devices, else from the log if it tells of as many frames. */
+function focusOf(run: ShootDetail['runs'][number] | undefined, taken: TakenFrame[], course: Course, near_mm: number): Map<string, PlannedFrame> {
+  if (!run) return new Map()
+  const told = run.frames.filter(({ position_mm }) => position_mm !== null)
+  if (told.length > 0) return new Map(told.map(({ name, position_mm }, k) => [name, course.frameAt(course.placeOf(position_mm! + near_mm), k)]))
+  if (taken.length !== run.frames.length) return new Map()
+  return new Map(run.frames.flatMap(({ name }, k) => (taken[k].frame ? [[name, taken[k].frame] as const] : [])))
+}

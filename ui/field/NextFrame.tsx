@@ -1,0 +1,93 @@
+'use client'
+
+import { Button, InputNumber } from 'antd'
+import { useState } from 'react'
+import type { Phase } from '@/core/field'
+import type { PlannedFrame } from '@/core/plan'
+import type { Readings } from '@/core/sheet'
+import { usePhases } from './usePhases'
+import styles from './field.module.css'
+
+interface Props {
+  ahead: PlannedFrame[]
+  /** How many were taken before, and will be in all. */
+  shot: number
+  of: number
+  readings: Readings
+  phases: Phase[]
+  /** What a differing focus is told in, and how it becomes a position of the plan. */
+  reading: { label: string; toPosition: (value: number) => number }
+  onTaken: (position?: number) => void
+  onMissed: () => void
+}
+
+const DO: Record<Phase['kind'], { button: string; words: string }> = {
+  filterOff: { button: 'Filter is off', words: 'Take the filter off' },
+  move: { button: 'Focus is in place', words: 'Move the focus to' },
+  filterOn: { button: 'Filter is on', words: 'Put the filter on' },
+  wait: { button: 'Hands off', words: 'Hands off, it comes to rest' },
+  expose: { button: 'Exposing', words: 'Exposing' },
+  recycle: { button: 'Charging', words: 'The flash is charging' },
+}
+
+/** The frame to take now, in the mover's own terms, the one big button through it, and what comes after. */
+export function NextFrame({ ahead, shot, of, readings, phases, reading, onTaken, onMissed }: Props) {
+  const [first, second] = ahead
+  const [differs, setDiffers] = useState<number | null>(null)
+  const [asking, setAsking] = useState(false)
+  const { phase, left_s, next, restart } = usePhases(phases, `${shot} ${first.near_mm}`, () => {
+    onTaken(differs === null ? undefined : reading.toPosition(differs))
+    setDiffers(null)
+    setAsking(false)
+  })
+  const [main, ...rest] = readings.of(first, shot)
+  const [title, ...titles] = readings.columns
+  const counted = phase?.seconds !== undefined
+  return (
+    <section className={styles.next} aria-label="The frame to take now">
+      <p className={styles.count}>
+        Frame {shot + 1} <span>of {of}</span>
+      </p>
+      <p className={styles.words}>{phase ? DO[phase.kind].words : 'Taken'}</p>
+      <p className={styles.reading}>
+        <small>{title}</small>
+        {main}
+      </p>
+      <dl className={styles.facts}>
+        {titles.map((column, k) => (
+          <div key={column}>
+            <dt>{column}</dt>
+            <dd>{rest[k] || '–'}</dd>
+          </div>
+        ))}
+      </dl>
+      <Button type="primary" block className={styles.big} disabled={!phase || counted} onClick={next} data-phase={phase?.kind}>
+        {counted ? `${DO[phase.kind].button} ${left_s < 10 ? left_s.toFixed(1) : Math.round(left_s)} s` : phase ? DO[phase.kind].button : 'Taken'}
+      </Button>
+      <div className={styles.small}>
+        {phase && phase.kind !== 'move' && phase.kind !== 'filterOff' && (
+          <Button type="text" onClick={restart}>
+            Begin this frame again
+          </Button>
+        )}
+        <Button type="text" onClick={onMissed}>
+          Leave it out
+        </Button>
+        <Button type="text" onClick={() => setAsking(!asking)} aria-expanded={asking}>
+          Focus is elsewhere
+        </Button>
+      </div>
+      {asking && (
+        <label className={styles.elsewhere}>
+          {reading.label}
+          <InputNumber value={differs} onChange={setDiffers} size="large" />
+        </label>
+      )}
+      {second && (
+        <p className={styles.then}>
+          Then <strong>{readings.of(second, shot + 1)[0]}</strong>
+        </p>
+      )}
+    </section>
+  )
+}

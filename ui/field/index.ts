@@ -1,0 +1,2 @@
+export { FieldScreen } from './FieldScreen'
+export { ServiceWorker } from './ServiceWorker'

@@ -1,0 +1,46 @@
+import { App } from 'antd'
+import { useQueryClient } from '@tanstack/react-query'
+import { useRef, useState } from 'react'
+import type { FieldEvent } from '@/core/field'
+import type { PlannedFrame, Timing } from '@/core/plan'
+import type { Devices } from './useDevices'
+
+interface Run {
+  shootId: number
+  devices: Devices
+  timing: Timing
+  append: (event: FieldEvent) => unknown
+  /** Distance of the subject's near edge, for plans by distances; else 0. */
+  near_mm: number
+}
+
+const pause = (seconds: number) => new Promise((resolve) => setTimeout(resolve, seconds * 1000))
+
+/** Takes the remaining frames with the devices: move, come to rest, wait for the flash, expose, tick. */
+export function useRunByItself({ shootId, devices, timing, append, near_mm }: Run) {
+  const { message } = App.useApp()
+  const client = useQueryClient()
+  const [running, setRunning] = useState(false)
+  const stopped = useRef(false)
+  const start = async (ahead: PlannedFrame[]) => {
+    stopped.current = false
+    setRunning(true)
+    try {
+      for (const frame of ahead) {
+        if (stopped.current) break
+        const { flash } = await devices.ask({ do: 'goTo', position_mm: frame.position_mm ?? frame.focusDistance_mm! - near_mm })
+        // Simulated hands are steady and simulated time is short: a tenth of the waits is enough to see them.
+        await pause(Math.min(0.5, (timing.settle_s + timing.delay_s) / 10))
+        if (flash && flash.recycling_s > 0) await pause(flash.recycling_s)
+        await devices.ask({ do: 'press' })
+        append({ kind: 'taken' })
+        void client.invalidateQueries({ queryKey: ['shoot', shootId] })
+      }
+    } catch (error) {
+      void message.error((error as Error).message)
+    } finally {
+      setRunning(false)
+    }
+  }
+  return { running, start, stop: () => void (stopped.current = true) }
+}
