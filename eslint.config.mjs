@@ -20,7 +20,7 @@ const zones = Object.entries(mayNotImport).flatMap(([target, froms]) =>
 )
 
 export default tseslint.config(
-  { ignores: ['node_modules', '.next', 'dist', 'data', '.e2e', 'next-env.d.ts', 'test-results'] },
+  { ignores: ['node_modules', '.next', 'dist', 'data', '.e2e', 'next-env.d.ts', 'public/sw.js', 'test-results'] },
   js.configs.recommended,
   ...tseslint.configs.recommended,
   {

@@ -9,17 +9,24 @@ const [runs = '200', first = '1', every = '1'] = process.argv.slice(2)
 
 interface Scene {
   name: string
+  focalLength_mm: number
   magnification: number
   fNumber: number
-  from_mm: number
-  stride_mm: number
   count: number
+  /** Plane of focus of frame k, from the near edge. */
+  position_mm: (k: number) => number
 }
 
+const evenly = (from_mm: number, stride_mm: number) => (k: number) => from_mm + k * stride_mm
+/** Even in one over the distance, as slices of a range are; the near edge lies 550 mm from the lens. */
+const byDistance = (near_mm: number, far_mm: number, count: number) => (k: number) =>
+  1 / (1 / near_mm + (k / (count - 1)) * (1 / far_mm - 1 / near_mm)) - 550
+
 const SCENES: Scene[] = [
-  { name: 'fossil', magnification: 1, fNumber: 5.6, from_mm: -1, stride_mm: 0.85, count: 14 },
-  { name: 'nib', magnification: 0.5, fNumber: 5.6, from_mm: -2, stride_mm: 2.8, count: 15 },
-  { name: 'bristles', magnification: 1, fNumber: 4, from_mm: -1, stride_mm: 0.75, count: 14 },
+  { name: 'fossil', focalLength_mm: 100, magnification: 1, fNumber: 5.6, count: 14, position_mm: evenly(-1, 0.85) },
+  { name: 'nib', focalLength_mm: 100, magnification: 0.5, fNumber: 5.6, count: 15, position_mm: evenly(-2, 2.8) },
+  { name: 'bristles', focalLength_mm: 100, magnification: 1, fNumber: 4, count: 14, position_mm: evenly(-1, 0.75) },
+  { name: 'garden', focalLength_mm: 24, magnification: 0.025, fNumber: 1.8, count: 14, position_mm: byDistance(520, 20_000, 14) },
 ]
 
 const file = (index: number) => `frame_${String(index + 1).padStart(3, '0')}.jpg`
@@ -58,8 +65,8 @@ const found = new Map<string, [number, number]>()
 const alarms: string[] = []
 let clean = 0
 for (let run = Number(first); run <= Number(runs); run += Number(every)) {
-  const scene = SCENES[run % SCENES.length]
-  const mover = run % 2 === 0 ? 'ring' : 'rail'
+  const scene = SCENES[(run + (run >> 2)) % SCENES.length]
+  const mover = run % 2 === 0 || scene.name === 'garden' ? 'ring' : 'rail'
   // A quarter of the runs is clean.
   const fault = run % 4 === 3 ? undefined : FAULTS[(run * 7 + (run >> 4)) % FAULTS.length]
   const frame = 4 + ((run * 5) % (scene.count - 7))
@@ -71,12 +78,12 @@ for (let run = Number(first); run <= Number(runs); run += Number(every)) {
       sensorWidth_mm: 36,
       width_px: 360,
       height_px: 240,
-      focalLength_mm: 100,
+      focalLength_mm: scene.focalLength_mm,
       fNumber: scene.fNumber,
       magnification: scene.magnification,
       mover,
     },
-    positions_mm: Array.from({ length: scene.count }, (_, k) => scene.from_mm + k * scene.stride_mm),
+    positions_mm: Array.from({ length: scene.count }, (_, k) => scene.position_mm(k)),
     unsteadiness: { shift_px: 0.4, rotation_deg: 0.03, exposure_ev: 0.02 },
     fullWell: 30_000,
     faults: made ? [made] : [],

@@ -1,4 +1,5 @@
 import { isMainThread } from 'node:worker_threads'
+import { split } from './split'
 import { isForUser } from '@/schemas'
 import { fuse } from './fuse/command'
 import { plan } from './plan'
@@ -6,7 +7,7 @@ import { simulate } from './simulate'
 import { serveDarkroom, standIn } from './standIn'
 import { survey } from './survey'
 
-const VERBS: Record<string, (args: string[]) => Promise<void>> = { plan, simulate, fuse, survey, 'stand-in': standIn }
+const VERBS: Record<string, (args: string[]) => Promise<void>> = { plan, simulate, fuse, survey, split, 'stand-in': standIn }
 
 /** The `nitidus` command: 0 on success, 2 on a user's mistake with one line on standard error, 1 on ours. */
 async function main([verb, ...args]: string[]): Promise<number> {

@@ -35,6 +35,8 @@ export interface RunDetail {
   id: number
   number: number
   source: 'simulated' | 'imported'
+  /** Why it was split off another run. */
+  reason: string | null
   created_at: string
   frames: FrameDetail[]
   survey: SurveyReport | null

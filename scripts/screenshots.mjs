@@ -11,6 +11,7 @@ const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', arg
 const shoots = await (await fetch(`${base}/api/shoots`)).json()
 const fused = shoots.find(({ state }) => state === 'fused')
 const range = shoots.find(({ plan }) => plan?.hyperfocal_mm)
+const byDrive = shoots.find(({ title }) => title.includes('nib'))
 const tab = (name) => (page) => page.getByRole('tab', { name }).click()
 
 const views = [
@@ -40,6 +41,17 @@ const views = [
       await page.keyboard.press('ArrowRight')
     },
   },
+  {
+    name: 'field',
+    path: `/shoots/${byDrive.id}/field`,
+    act: async (page) => {
+      await page.getByRole('button', { name: 'Switch them on' }).click()
+      await page.getByAltText('What the simulated camera sees').waitFor({ timeout: 60_000 })
+      await page.getByRole('button', { name: /run by themselves/ }).click()
+      await page.waitForTimeout(22_000)
+    },
+  },
+  { name: 'field-phone', path: `/shoots/${range.id}/field`, phone: true },
   { name: 'plan-phone', path: `/shoots/${fused.id}/plan`, phone: true },
   { name: 'shoot-phone', path: `/shoots/${fused.id}/shoot`, phone: true },
 ]

@@ -7,6 +7,7 @@ import { fuseJob, JobQueue, shootJob } from './jobs'
 import { KitStore } from './kit'
 import { PictureStore } from './pictures'
 import { Shoots } from './shoots'
+import { Splits } from './splits'
 import { Surveys } from './surveys'
 
 /** Everything a route needs, opened once for the process. */
@@ -20,6 +21,7 @@ export interface Context {
   surveys: Surveys
   field: FieldLogs
   benches: Benches
+  splits: Splits
 }
 
 /** Opens a data folder: database, pictures and queue; interrupted jobs are marked and scratch is cleared. */
@@ -42,6 +44,7 @@ export async function openContext(environment: Environment = readEnvironment()):
     surveys: new Surveys(db, environment, store),
     field: new FieldLogs(db),
     benches,
+    splits: new Splits(db, environment, store),
   }
 }
 

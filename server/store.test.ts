@@ -4,7 +4,8 @@ import { Readable } from 'node:stream'
 import sharp from 'sharp'
 import { GARDEN } from '@/demo/scenario'
 import { readEnvironment, simulationOf } from '.'
-import { readExif, safeName } from './pictures'
+import { readExif } from '@/codec'
+import { safeName } from './pictures'
 import { demoShoot as demo, picture, TestServer } from './testServer'
 
 let server: TestServer

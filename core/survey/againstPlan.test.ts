@@ -40,7 +40,17 @@ test('what the pictures showed is not said twice, and other messages stay', () =
   ])
 })
 
-test('without positions, or by distances, the pictures decide', () => {
+test('without positions the pictures decide', () => {
   expect(againstPlan(report(files.slice(3)), new Map(), plan)).toEqual(report(files.slice(3)))
-  expect(againstPlan(report(files.slice(3)), positions, planSeries(landscape))).toEqual(report(files.slice(3)))
+})
+
+test('a plan by distances counts its slices by distance, from the near edge on', () => {
+  const range = planSeries(landscape)
+  const names = range.frames.map(({ index }) => `f_${index}`)
+  const focused = new Map(range.frames.map(({ focusDistance_mm }, k) => [names[k], focusDistance_mm! - 500]))
+  const made = (used: string[]) =>
+    againstPlan({ ...report([]), frames: used.map((file) => ({ file, role: 'use', reason: '', exposure_ev: 0 })) }, focused, range, 500)
+  expect(made(names).messages).toEqual([])
+  expect(made(names.slice(0, -1)).messages.map(({ code }) => code)).toEqual(['far-short'])
+  expect(made(names.slice(2)).messages[0].text).toContain('take 2 more frames nearer')
 })

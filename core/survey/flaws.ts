@@ -54,7 +54,8 @@ function middleMotif(frames: FrameFacts[]): Plane {
   return { ...motif, data }
 }
 
-function correlation(a: Plane, b: Plane): number {
+/** How alike two coarse pictures are, whatever their brightness and contrast: −1 … 1. */
+export function correlation(a: Plane, b: Plane): number {
   const n = a.data.length
   const meanA = a.data.reduce((sum, v) => sum + v, 0) / n
   const meanB = b.data.reduce((sum, v) => sum + v, 0) / n

@@ -63,7 +63,8 @@ function tileEnergies(grey: Plane): Float64Array {
 }
 
 /** Halved until it is at most 24 px wide. */
-function coarse(grey: Plane): Plane {
+/** A picture so coarse that focus hardly matters. */
+export function coarse(grey: Plane): Plane {
   let plane = grey
   while (plane.width > 24) plane = reduce(plane)
   return plane.width > 0 ? plane : createPlane(1, 1)

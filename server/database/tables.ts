@@ -32,6 +32,8 @@ interface RunTable {
   source: 'simulated' | 'imported'
   /** The newest survey of all its frames; null where there is none, or frames came after it. */
   survey_json: string | null
+  /** Why it was split off another run; null where it was not. */
+  reason: string | null
   created_at: string
 }
 

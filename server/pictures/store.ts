@@ -5,11 +5,10 @@ import path from 'node:path'
 import { Readable, Transform } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
 import { createReadStream } from 'node:fs'
-import { verifyPicture } from '@/codec'
+import { readExif, verifyPicture } from '@/codec'
 import { InputError } from '@/schemas'
 import { now, type Database, type Frame } from '../database'
 import type { Environment } from '../environment'
-import { readExif } from './exif'
 import { Folders, safeName } from './folders'
 
 const PICTURE = /\.(jpe?g|png|tiff?)$/i

@@ -47,6 +47,7 @@ export function DevicesPanel({ devices, faults, onFaults, busy, byRail, onTest, 
         <Select
           mode="multiple"
           aria-label="What goes wrong"
+          showSearch={{ optionFilterProp: 'label' }}
           placeholder="Nothing goes wrong; choose faults to try"
           value={faults}
           onChange={onFaults}

@@ -40,8 +40,7 @@ export function NextFrame({ ahead, shot, of, readings, phases, reading, onTaken,
     setDiffers(null)
     setAsking(false)
   })
-  const [main, ...rest] = readings.of(first, shot)
-  const [title, ...titles] = readings.columns
+  const [main, ...facts] = factsOf(readings, first, shot)
   const counted = phase?.seconds !== undefined
   return (
     <section className={styles.next} aria-label="The frame to take now">
@@ -50,14 +49,14 @@ export function NextFrame({ ahead, shot, of, readings, phases, reading, onTaken,
       </p>
       <p className={styles.words}>{phase ? DO[phase.kind].words : 'Taken'}</p>
       <p className={styles.reading}>
-        <small>{title}</small>
-        {main}
+        <small>{main.title}</small>
+        {main.value}
       </p>
       <dl className={styles.facts}>
-        {titles.map((column, k) => (
-          <div key={column}>
-            <dt>{column}</dt>
-            <dd>{rest[k] || '–'}</dd>
+        {facts.map(({ title, value }) => (
+          <div key={title}>
+            <dt>{title}</dt>
+            <dd>{value}</dd>
           </div>
         ))}
       </dl>
@@ -90,4 +89,13 @@ export function NextFrame({ ahead, shot, of, readings, phases, reading, onTaken,
       )}
     </section>
   )
+}
+
+/** The readings by their titles; what a frame holds sharp, from and to, is one of them. */
+function factsOf({ columns, of }: Readings, frame: PlannedFrame, shot: number): { title: string; value: string }[] {
+  const values = of(frame, shot)
+  const to = columns.indexOf('to')
+  return columns
+    .map((title, k) => (k === to - 1 ? { title: 'Sharp', value: `${values[k]} to ${values[to]}` } : { title, value: values[k] || '–' }))
+    .filter((_, k) => k !== to)
 }

@@ -21,7 +21,7 @@ export function TonesView({ tones }: { tones: Tones }) {
         : `Good: ${white_percent.toFixed(1)} % white, ${black_percent.toFixed(1)} % black.`
   return (
     <figure className={styles.tones} aria-label="Tones of the test frame">
-      <AreaChart width={270} height={86} data={data} margin={{ top: 2, right: 0, bottom: 0, left: 0 }}>
+      <AreaChart width={310} height={86} data={data} margin={{ top: 2, right: 20, bottom: 0, left: 20 }}>
         <XAxis
           dataKey="tone"
           type="number"

@@ -4,9 +4,11 @@ import { App, Button } from 'antd'
 import { useRouter } from 'next/navigation'
 import { useEffect, useMemo, useRef, type KeyboardEvent } from 'react'
 import { depthCss, rampPlace } from '@/core/ramp'
+import type { CardSplit } from '@/core/survey'
 import { significant } from '@/core/units'
 import type { RunDetail, ShootDetail } from '@/schemas'
 import { send, useCommand } from '../api'
+import { Flick } from './Flick'
 import { ROLE_WORDS, sortedFrames, type SortedFrame } from './roles'
 import { SurveyReportView } from './SurveyReportView'
 import styles from './shoot.module.css'
@@ -27,6 +29,9 @@ export function Run({ run, shoot, busy, selected, onSelect }: Props) {
   const onError = (error: Error) => message.error(error.message)
   const fuse = useCommand(shoot.id, () => send(`/api/runs/${run.id}/fuse`, 'POST', {}))
   const survey = useCommand(shoot.id, () => send(`/api/runs/${run.id}/survey`, 'POST'))
+  const split = useCommand(shoot.id, () =>
+    send<CardSplit>(`/api/runs/${run.id}/split`, 'POST').then(({ series }) => message.info(splitText(series), 6)),
+  )
   const setAside = useCommand<{ id: number; aside: boolean }>(shoot.id, ({ id, aside }) => send(`/api/frames/${id}/aside`, 'PUT', { aside }))
   const frames = useMemo(() => sortedFrames(run), [run])
 
@@ -62,7 +67,11 @@ export function Run({ run, shoot, busy, selected, onSelect }: Props) {
     <section className={styles.run} aria-label={`Run ${run.number}`}>
       <div className={styles.runHead}>
         <h2>
-          Run {run.number} <span>{run.source === 'simulated' ? 'from the simulated camera' : 'brought in'}</span>
+          Run {run.number}{' '}
+          <span>
+            {run.source === 'simulated' ? 'from the simulated camera' : 'brought in'}
+            {run.reason && `, split off: ${run.reason}`}
+          </span>
         </h2>
         <p>
           {run.frames.length} {run.frames.length === 1 ? 'frame' : 'frames'} of {first.width} × {first.height} px, {first.bits} bit
@@ -72,11 +81,17 @@ export function Run({ run, shoot, busy, selected, onSelect }: Props) {
         {run.renders.length > 0 && (
           <Button onClick={() => router.push(`/shoots/${shoot.id}/result?render=${run.renders[0].id}`)}>Look at the result</Button>
         )}
+        {run.frames.length > 3 && (
+          <Button disabled={busy} loading={split.isPending} onClick={() => split.mutate(undefined, { onError })}>
+            Split into series
+          </Button>
+        )}
         <Button type="primary" disabled={busy} onClick={() => fuse.mutate(undefined, { onError })}>
           {used === run.frames.length ? 'Fuse these frames' : `Fuse ${used} of these frames`}
         </Button>
       </div>
       <SurveyReportView survey={run.survey} busy={survey.isPending} onAgain={() => check(undefined, { onError })} />
+      {selected !== undefined && frames[selected] && <Flick frames={frames} index={selected} />}
       <ul className={styles.frames} onKeyDown={onKey}>
         {frames.map((sorted, index) => (
           <Frame
@@ -93,6 +108,12 @@ export function Run({ run, shoot, busy, selected, onSelect }: Props) {
       <p className={styles.keys}>Keys on the frames: ← → from one to the next, X sets aside or restores. Nothing is deleted.</p>
     </section>
   )
+}
+
+function splitText(series: CardSplit['series']): string {
+  if (series.length === 1) return 'All frames belong to one series.'
+  const reasons = series.slice(1).map(({ reason }) => reason)
+  return `${series.length} series: ${reasons.join('; ')}.`
 }
 
 interface FrameProps {

@@ -23,6 +23,7 @@ export function ShootScreen({ shoot }: { shoot: ShootDetail }) {
   const { message } = App.useApp()
   const { system } = useUnits()
   const [selected, setSelected] = useState<number>()
+  const [otherRun, setOtherRun] = useState<{ run: number; index: number }>()
   const [faults, setFaults] = useState<string[]>([])
   const start = useCommand(shoot.id, () => send(`/api/shoots/${shoot.id}/shoot`, 'POST', { faults }))
   const [job] = shoot.jobs
@@ -51,6 +52,7 @@ export function ShootScreen({ shoot }: { shoot: ShootDetail }) {
             <Select
               mode="multiple"
               aria-label="Faults to switch on"
+              showSearch={{ optionFilterProp: 'label' }}
               placeholder="Nothing goes wrong; choose faults to try"
               value={faults}
               onChange={setFaults}
@@ -77,8 +79,8 @@ export function ShootScreen({ shoot }: { shoot: ShootDetail }) {
           run={run}
           shoot={shoot}
           busy={busy}
-          selected={run === newest && followsPlan ? selected : undefined}
-          onSelect={setSelected}
+          selected={run === newest && followsPlan ? selected : otherRun?.run === run.id ? otherRun.index : undefined}
+          onSelect={(index) => (run === newest && followsPlan ? setSelected(index) : setOtherRun({ run: run.id, index }))}
         />
       ))}
     </Shell>

@@ -1,6 +1,6 @@
 import type { Kysely } from 'kysely'
 
-/** What happened in the field, entry by entry, as the phones send it. */
+/** What happened in the field, entry by entry, as the phones send it; and why a run was split off another. */
 export async function up(db: Kysely<unknown>): Promise<void> {
   await db.schema
     .createTable('field_entry')
@@ -9,5 +9,6 @@ export async function up(db: Kysely<unknown>): Promise<void> {
     .addColumn('at', 'text', (column) => column.notNull())
     .addColumn('event_json', 'text', (column) => column.notNull())
     .execute()
+  await db.schema.alterTable('run').addColumn('reason', 'text').execute()
   await db.schema.createIndex('field_entry_shoot').on('field_entry').columns(['shoot_id', 'at']).execute()
 }

@@ -1,0 +1,97 @@
+import { expect, test, type Page } from '@playwright/test'
+import { NIB } from '../demo/scenario'
+
+async function newShoot(page: Page, change: object = {}): Promise<number> {
+  const { title, subject, scene, plan, sheet } = NIB
+  const response = await page.request.post('/api/shoots', { data: { title, subject, scene, plan, sheet, ...change } })
+  return (await response.json()).id
+}
+
+const big = (page: Page) => page.locator('[data-phase]')
+/** One frame by hand: in place, hands off, exposed. */
+async function takeOne(page: Page, next: string) {
+  await big(page).click()
+  await expect(page.getByText(next, { exact: false }).first()).toBeVisible({ timeout: 30_000 })
+}
+
+test.describe('on a phone', () => {
+  test.use({ viewport: { width: 390, height: 844 } })
+
+  test('the run card goes on without a connection, survives a reload, and sends its log when it is back', async ({ page, context }) => {
+    const id = await newShoot(page)
+    await page.goto(`/shoots/${id}/field`)
+    await expect(page.getByText('Frame 1 of 21')).toBeVisible()
+    expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390)
+    await takeOne(page, 'Frame 2 of 21')
+    await page.evaluate(() => navigator.serviceWorker.ready)
+    // Loaded once more under the worker, as on the next opening.
+    await page.reload()
+    await expect(page.getByText('Frame 2 of 21')).toBeVisible()
+    await page.waitForTimeout(1500)
+
+    await context.setOffline(true)
+    await takeOne(page, 'Frame 3 of 21')
+    await expect(page.getByText('waits on this phone')).toBeVisible()
+    await page.reload()
+    await expect(page.getByText('Frame 3 of 21')).toBeVisible({ timeout: 30_000 })
+    await page.getByRole('button', { name: 'Pause' }).click()
+    await expect(page.getByText('Resting after frame 2 of 21')).toBeVisible()
+    await page.reload()
+    await page.getByRole('button', { name: 'Go on' }).click({ timeout: 30_000 })
+    await takeOne(page, 'Frame 4 of 21')
+
+    await context.setOffline(false)
+    await expect(page.getByText('on this phone for a connection')).toBeHidden({ timeout: 30_000 })
+    const { field } = await (await page.request.get(`/api/shoots/${id}`)).json()
+    expect(field.map(({ kind }: { kind: string }) => kind)).toEqual(['taken', 'taken', 'paused', 'resumed', 'taken'])
+  })
+
+  test('a frame taken elsewhere reflows the plan, one left out is a gap with the way back', async ({ page }) => {
+    const id = await newShoot(page)
+    await page.goto(`/shoots/${id}/field`)
+    await takeOne(page, 'Frame 2 of 21')
+    await page.getByRole('button', { name: 'Focus is elsewhere' }).click()
+    await page.getByRole('spinbutton').fill('0.6')
+    await takeOne(page, 'Frame 3 of')
+    await expect(page.getByText('not as planned')).toBeVisible()
+    await page.getByRole('button', { name: 'Leave it out' }).click()
+    await takeOne(page, 'Frame 4 of')
+    await expect(page.getByText('Gap: go back to')).toBeVisible()
+    await expect(page.locator('[data-gap]')).toHaveCount(1)
+    await page.getByRole('button', { name: 'Taken', exact: true }).click()
+    await expect(page.getByText('Gap: go back to')).toBeHidden()
+  })
+
+  test('the preparation list fits the plan and is kept', async ({ page }) => {
+    const id = await newShoot(page)
+    await page.goto(`/shoots/${id}/field`)
+    await page.getByText('Before the first frame').click()
+    await page.getByText('Battery full: 21 frames').click()
+    await expect(page.getByRole('checkbox', { name: /Battery full/ })).toBeChecked()
+    const left = page.getByText(/\d+ of \d+ still to see to/)
+    const [some, all] = (await left.textContent())!.match(/\d+/g)!.map(Number)
+    expect(some).toBe(all - 1)
+    await page.reload()
+    await expect(page.getByText(`${some} of ${all} still to see to`)).toBeVisible()
+  })
+})
+
+test('on the simulated devices a run by itself with a battery that ends is finished after changing it, and checked', async ({ page }) => {
+  const id = await newShoot(page, { plan: { ...NIB.plan, subject: { kind: 'depth', depth_mm: 12 } }, sheet: { ...NIB.sheet, depth_mm: 12 } })
+  await page.goto(`/shoots/${id}/field`)
+  const faults = page.getByRole('combobox', { name: 'What goes wrong' })
+  await faults.fill('battery')
+  await faults.press('Enter')
+  await faults.press('Escape')
+  await page.getByRole('button', { name: 'Switch them on' }).click()
+  await expect(page.getByAltText('What the simulated camera sees')).toBeVisible({ timeout: 60_000 })
+  await page.getByRole('button', { name: 'Test frame' }).click()
+  await expect(page.getByRole('figure', { name: 'Tones of the test frame' })).toBeVisible({ timeout: 60_000 })
+  await page.getByRole('button', { name: /run by themselves/ }).click()
+  await expect(page.getByText('battery is empty')).toBeVisible({ timeout: 120_000 })
+  await expect(page.getByText(/Far end not reached: take \d+ more frames?, at/)).toBeVisible({ timeout: 120_000 })
+  await page.getByRole('button', { name: 'Change the battery' }).click()
+  await page.getByRole('button', { name: /run by themselves/ }).click()
+  await expect(page.getByText('The plan is covered.')).toBeVisible({ timeout: 120_000 })
+  await expect(page.getByText(/Far end not reached: take/)).toBeHidden({ timeout: 120_000 })
+})

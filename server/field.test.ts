@@ -1,0 +1,100 @@
+import { randomUUID } from 'node:crypto'
+import { existsSync } from 'node:fs'
+import sharp from 'sharp'
+import type { FieldEntry } from '@/core/field'
+import { check, deviceCallSchema, fieldLogSchema } from '@/schemas'
+import { GARDEN, NIB } from '@/demo/scenario'
+import { TestServer } from './testServer'
+
+let server: TestServer
+beforeEach(async () => {
+  server = await TestServer.start()
+})
+afterEach(() => {
+  server.context.benches.stop()
+  return server.stop()
+})
+
+const entry = (second: number): FieldEntry => ({ id: randomUUID(), at: new Date(1.8e12 + second * 1000).toISOString(), kind: 'taken' })
+
+describe('the field log', () => {
+  test('keeps entries once, in the order of time, whatever the order they arrive in', async () => {
+    const shootId = await server.newShoot()
+    const [a, b, c] = [entry(1), entry(2), { ...entry(3), position: 4.5 }]
+    await server.context.field.add(shootId, [c, a])
+    await server.context.field.add(shootId, [a, b, c])
+    expect((await server.context.shoots.detail(shootId)).field).toEqual([a, b, c])
+  })
+
+  test('refuses what is no entry with one sentence', () => {
+    expect(() => check(fieldLogSchema, { entries: [{ ...entry(1), id: 'x' }] })).toThrow()
+    expect(() => check(fieldLogSchema, { entries: [{ ...entry(1), kind: 'returned' }] })).toThrow()
+    expect(check(fieldLogSchema, { entries: [entry(1)] })).toMatchObject({ entries: [{ kind: 'taken' }] })
+  })
+})
+
+describe('the simulated devices', () => {
+  test('a frame that is pressed becomes a frame of the shoot with EXIF; a test frame does not', async () => {
+    const shootId = await server.context.shoots.create(NIB)
+    const { benches, shoots } = server.context
+    await benches.call(shootId, { do: 'open', faults: [], width_px: 1200 })
+    await benches.call(shootId, { do: 'goTo', position_mm: 10 })
+    const test = await benches.call(shootId, { do: 'press', test: true })
+    expect(test.tones!.histogram.reduce((a, b) => a + b)).toBeGreaterThan(1000)
+    const pressed = await benches.call(shootId, { do: 'press' })
+    const { runs } = await shoots.detail(shootId)
+    expect(runs).toHaveLength(1)
+    const [frame] = runs[0].frames
+    expect(frame.id).toBe(pressed.frameId)
+    expect(frame).toMatchObject({ width: 1200, height: 800, exif: { fNumber: 8, iso: 100, focalLength_mm: 100 } })
+    expect(Math.abs(frame.position_mm! - 10)).toBeLessThan(0.5)
+    expect(existsSync(server.context.store.folders.frame(runs[0].id, frame.name))).toBe(true)
+  }, 120_000)
+
+  test('the garden is shot by distances, and devices that are off say so', async () => {
+    const shootId = await server.context.shoots.create(GARDEN)
+    const { benches } = server.context
+    await expect(benches.call(shootId, { do: 'state' })).rejects.toThrow('switch them on first')
+    await benches.call(shootId, { do: 'open', faults: ['endShort'], width_px: 1200 })
+    const { camera } = await benches.call(shootId, { do: 'goTo', position_mm: 2000 })
+    expect(camera.focusStep).not.toBe(0)
+    await expect(benches.call(shootId, { do: 'move', position_mm: 3 })).rejects.toThrow('no rail')
+    const look = await benches.call(shootId, { do: 'look', look: { spot: { x: 0.5, y: 0.6 }, magnifier: false } })
+    expect((await sharp(Buffer.from(look.jpeg!, 'base64')).metadata()).width).toBe(330)
+    benches.stop()
+    await expect(benches.call(shootId, { do: 'state' })).rejects.toThrow('switch them on first')
+  }, 120_000)
+
+  test('a call that names nothing is refused', () => {
+    expect(() => check(deviceCallSchema as never, { do: 'fly' })).toThrow()
+    expect(() => check(deviceCallSchema as never, { do: 'drive', steps: 1.5 })).toThrow()
+  })
+})
+
+describe('a whole card', () => {
+  /** Stripes of one kind or another, as two motifs. */
+  const motif = (kind: number) => {
+    const samples = Buffer.alloc(120 * 80 * 3)
+    for (let i = 0; i < samples.length; i++) {
+      const [x, y] = [Math.floor(i / 3) % 120, Math.floor(i / 360)]
+      samples[i] = kind === 0 ? 255 * (x / 120) : kind === 1 ? 255 * (y / 80) : 90 + (i % 3) * 20
+    }
+    return sharp(samples, { raw: { width: 120, height: 80, channels: 3 } })
+      .jpeg()
+      .toBuffer()
+  }
+
+  test('is taken apart into runs that tell why, and every file is where its run is', async () => {
+    const runId = await server.newRun()
+    for (let k = 0; k < 8; k++) await server.add(runId, `f${k}.jpg`, await motif(k < 4 ? 0 : 1))
+    const { series } = await server.context.splits.split(runId)
+    expect(series.map(({ files }) => files.length)).toEqual([4, 4])
+    const { db, store } = server.context
+    const runs = await db.selectFrom('run').selectAll().orderBy('id').execute()
+    expect(runs.map(({ reason }) => reason)).toEqual([null, 'it shows something else'])
+    for (const frame of await db.selectFrom('frame').selectAll().execute())
+      expect(existsSync(store.folders.frame(frame.run_id, frame.name))).toBe(true)
+    expect(existsSync(store.folders.frame(runId, 'f7.jpg'))).toBe(false)
+    expect((await server.context.splits.split(runId)).series).toHaveLength(1)
+  })
+})

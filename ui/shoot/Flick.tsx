@@ -1,0 +1,35 @@
+'use client'
+
+import { significant } from '@/core/units'
+import { ROLE_WORDS, type SortedFrame } from './roles'
+import styles from './shoot.module.css'
+
+/** The chosen frame large, with what it is worth, to flick through the run; its neighbours are fetched ahead. */
+export function Flick({ frames, index }: { frames: SortedFrame[]; index: number }) {
+  const { frame, role, reason } = frames[index]
+  const neighbours = [frames[index - 1], frames[index + 1]].filter((near): near is SortedFrame => near !== undefined)
+  const { exif } = frame
+  const facts = [
+    frame.position_mm !== null && `focus ${frame.position_mm.toFixed(2)} mm`,
+    exif?.fNumber && `f/${significant(exif.fNumber, 2)}`,
+    exif?.taken_at && new Date(exif.taken_at).toISOString().slice(11, 19),
+  ].filter(Boolean)
+  return (
+    <figure className={styles.flick} aria-label="The chosen frame">
+      <img src={`/api/frames/${frame.id}/original`} alt={`Frame ${index + 1} of ${frames.length}, ${frame.name}`} />
+      <figcaption>
+        <strong>
+          {index + 1} of {frames.length}
+        </strong>{' '}
+        {frame.name}
+        <br />
+        {ROLE_WORDS[role]} {reason}
+        <br />
+        {facts.join(' · ')}
+      </figcaption>
+      {neighbours.map(({ frame: { id } }) => (
+        <link key={id} rel="prefetch" as="image" href={`/api/frames/${id}/original`} />
+      ))}
+    </figure>
+  )
+}
