@@ -165,7 +165,7 @@ describe('simulate and fuse', () => {
       .map((line) => JSON.parse(line).stage)
     expect(new Set(stages)).toEqual(new Set(['register', 'fuse', 'encode', 'done']))
     const report = JSON.parse(readFileSync(at('r.json'), 'utf8'))
-    expect(report).toMatchObject({ style: 'lace', reference: 'frame_002.jpg' })
+    expect(report).toMatchObject({ style: 'auto', reference: 'frame_002.jpg' })
     expect(report.frames).toHaveLength(4)
     expect(report.frames.reduce((sum: number, { share_percent }: { share_percent: number }) => sum + share_percent, 0)).toBeCloseTo(100, 0)
     const picture = await sharp(at('r.tif')).metadata()

@@ -1,5 +1,5 @@
 import Joi from 'joi'
-import { STYLES } from '@/core/fuse'
+import { STYLES, USUAL_STYLE } from '@/core/fuse'
 
 export interface FuseSettings {
   style: string
@@ -13,7 +13,7 @@ export interface FuseSettings {
 /** What a render is asked for; the same for the command, the routes and the stored render. */
 export const fuseSettingsSchema = Joi.object<FuseSettings>({
   style: Joi.valid(...Object.keys(STYLES))
-    .default('lace')
+    .default(USUAL_STYLE)
     .messages({ 'any.only': `The style must be one of ${Object.keys(STYLES).join(', ')}.` }),
   reference: Joi.number().integer().min(1),
   bits: Joi.valid(8, 16).default(16),

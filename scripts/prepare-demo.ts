@@ -14,7 +14,7 @@ async function prepareDemo(context: Context): Promise<void> {
     const request = completePlanRequest(plan)
     const runId = await shoots.addRun(shootId, 'simulated')
     await jobs.add(shootId, runId, 'shoot', simulationOf(scene, request, planSeries(request), shootId))
-    await jobs.add(shootId, runId, 'fuse', { style: 'lace', bits: 16, crop: 'common', register: true })
+    await jobs.add(shootId, runId, 'fuse', { style: 'auto', bits: 16, crop: 'common', register: true })
   }
   jobs.events.on('any', ({ kind, progress_json }) => process.stderr.write(`\rDemo: ${kind} ${progressText(progress_json)}      `))
   await jobs.idle()

@@ -8,7 +8,7 @@ import { fuseSeries, gain_ev, type FusedSeries } from './fuseSeries'
 import { openSeries, type Series } from './series'
 
 const USAGE =
-  'Usage: nitidus fuse DIR --out result.(tif|png|jpg) [--style lace] [--reference N] [--bits 8|16] [--report FILE] [--source-map FILE] [--depth FILE] [--crop common|none] [--frames a.jpg,b.jpg,…] [--no-register] [--progress]'
+  'Usage: nitidus fuse DIR --out result.(tif|png|jpg) [--style auto|lace|terrain|mellow] [--reference N] [--bits 8|16] [--report FILE] [--source-map FILE] [--depth FILE] [--crop common|none] [--frames a.jpg,b.jpg,…] [--no-register] [--progress]'
 
 /** `nitidus fuse`: registers and fuses the frames of a folder; `--frames` names the ones to use, in focus order. */
 export async function fuse(args: string[]): Promise<void> {

@@ -1,7 +1,11 @@
+import { auto } from './auto'
 import { lace } from './lace'
+import { mellow } from './mellow'
 import type { FusionStyle } from './style'
+import { terrain } from './terrain'
 
 export type { Accumulator, Fused, FusionStyle, WarpedFrame } from './style'
 
-/** Every style by its name. */
-export const STYLES: Record<string, FusionStyle> = { [lace.name]: lace }
+/** Every style by its name, the usual one first. */
+export const STYLES: Record<string, FusionStyle> = Object.fromEntries([auto, lace, terrain, mellow].map((style) => [style.name, style]))
+export const USUAL_STYLE = auto.name

@@ -27,5 +27,7 @@ export interface Accumulator {
 
 export interface FusionStyle {
   name: string
+  /** What it is for, in one sentence. */
+  purpose: string
   create(options: StyleOptions): Accumulator
 }

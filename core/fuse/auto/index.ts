@@ -1,0 +1,1 @@
+export { auto } from './auto'

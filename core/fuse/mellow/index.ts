@@ -1,0 +1,1 @@
+export { mellow } from './mellow'

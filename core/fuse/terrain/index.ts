@@ -1,0 +1,1 @@
+export { terrain } from './terrain'
