@@ -49,6 +49,7 @@ export async function fuse(args: string[]): Promise<void> {
     if (values.depth) await writeGrey(values.depth, depthSamples(fused, series.files.length), 16)
   })
   const report = JSON.stringify(reportOf(series, settings, fused), null, 2)
+  for (const k of fused.registration.lost) console.error(`${path.basename(series.files[k])} cannot be registered with the others and was left out.`)
   if (values.report) await writeWhole(values.report, report)
   progress({ stage: 'done', frame: series.files.length, of: series.files.length })
 }
@@ -72,12 +73,15 @@ function reportOf({ files }: Series, settings: FuseSettings, fused: FusedSeries)
       const { scale, rotation_rad, dx_px, dy_px } = fused.registration.motions[k]
       return {
         file: path.basename(file),
-        role: 'use',
+        ...(fused.registration.lost.includes(k)
+          ? { role: 'left out', reason: 'cannot be registered with the others: it shows something else, or nothing sharp enough' }
+          : { role: 'use' }),
         scale: rounded(scale, 6),
         rotation_deg: rounded((rotation_rad * 180) / Math.PI, 5),
         dx_px: rounded(dx_px, 3),
         dy_px: rounded(dy_px, 3),
         gain_ev: rounded(gain_ev(fused.registration.gains[k]), 4),
+        correlation: rounded(fused.registration.correlations[k], 3),
         share_percent: rounded(shares[k], 2),
       }
     }),

@@ -26,11 +26,16 @@ export async function fuseSeries(series: Series, settings: FuseSettings, progres
   const { files, facts } = series
   if (settings.reference && settings.reference > files.length)
     throw new InputError(`The series has ${files.length} frames; the reference must be one of them.`)
-  const reference = (settings.reference ?? Math.ceil(files.length / 2)) - 1
+  const wanted = (settings.reference ?? Math.ceil(files.length / 2)) - 1
   const stopwatch = new Stopwatch()
-  const registration = settings.register ? await registerSeries(series, reference, stopwatch, progress) : unmoved(files.length)
+  const registration = settings.register ? await registerSeries(series, wanted, stopwatch, progress) : unmoved(files.length, wanted)
+  const { reference, lost } = registration
+  if (settings.reference && lost.includes(wanted))
+    throw new InputError(`${path.basename(files[wanted])} cannot be registered with the others; choose another reference.`)
+  if (files.length - lost.length < 2) throw new InputError('The frames cannot be registered with one another; they do not look like one series.')
   const accumulator = STYLES[settings.style].create(facts)
   for (const [index, file] of files.entries()) {
+    if (lost.includes(index)) continue
     progress({ stage: 'fuse', frame: index + 1, of: files.length, file: path.basename(file) })
     const picture = await stopwatch.time('decode', () => readPicture(file))
     stopwatch.timeNow('fuse', () => {
@@ -41,7 +46,11 @@ export async function fuseSeries(series: Series, settings: FuseSettings, progres
   }
   const crop =
     settings.crop === 'common'
-      ? commonRectangle(registration.motions, facts.width, facts.height)
+      ? commonRectangle(
+          registration.motions.filter((_, k) => !lost.includes(k)),
+          facts.width,
+          facts.height,
+        )
       : { x: 0, y: 0, width: facts.width, height: facts.height }
   if (crop.width < 16 || crop.height < 16) throw new InputError('The frames share no common area; they do not look like one series.')
   return { ...stopwatch.timeNow('fuse', () => accumulator.finish()), crop, reference, registration, stopwatch }
@@ -62,8 +71,8 @@ async function registerSeries({ files, facts }: Series, reference: number, stopw
   return stopwatch.timeNow('register', () => registrar.finish(reference))
 }
 
-function unmoved(count: number): SeriesRegistration {
-  return { motions: Array(count).fill(IDENTITY), gains: Array(count).fill(1), correlations: Array(count).fill(1) }
+function unmoved(count: number, reference: number): SeriesRegistration {
+  return { lost: [], reference, motions: Array(count).fill(IDENTITY), gains: Array(count).fill(1), correlations: Array(count).fill(1) }
 }
 
 function applyGain({ planes }: Picture, gain: number): void {

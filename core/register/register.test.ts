@@ -1,4 +1,4 @@
-import { cornerDistance_px, createPlane, IDENTITY, invert, luma, smooth, warpPlane, type Plane, type Similarity } from '../raster'
+import { compose, cornerDistance_px, createPlane, IDENTITY, invert, luma, smooth, warpPlane, type Plane, type Similarity } from '../raster'
 import { SimulatedSeries, type SeriesRequest } from '../simulate'
 import { prepare, reconcile, registerPair, SeriesRegistrar, type Link } from '.'
 import { exposureGain } from './exposure'
@@ -149,5 +149,35 @@ describe('a series', () => {
     const errors = frames.map(({ motion }, k) => cornerDistance_px(motions[k], motion, 480, 320))
     const rms = Math.sqrt(errors.reduce((sum, e) => sum + e * e, 0) / errors.length)
     expect(rms).toBeLessThan(0.3)
+  })
+
+  test('a frame of something else is lost, wherever it stands, and the others hang together without it', () => {
+    const base = texture(5)
+    const shift = (k: number) => seen(base, { ...IDENTITY, dx_px: 0.7 * k, dy_px: -0.3 * k, scale: 1 + 0.002 * k })
+    for (const alien of [0, 3, 7]) {
+      const registrar = new SeriesRegistrar(WIDTH)
+      for (let k = 0; k < 8; k++) registrar.add(k === alien ? texture(77) : shift(k))
+      const { motions, lost, reference } = registrar.finish(3)
+      expect(lost).toEqual([alien])
+      expect(reference).toBe(alien === 3 ? 2 : 3)
+      for (let k = 0; k < 8; k++) {
+        if (k === alien) continue
+        const truth = compose(
+          { ...IDENTITY, dx_px: 0.7 * k, dy_px: -0.3 * k, scale: 1 + 0.002 * k },
+          invert({ ...IDENTITY, dx_px: 0.7 * reference, dy_px: -0.3 * reference, scale: 1 + 0.002 * reference }),
+        )
+        expect(cornerDistance_px(motions[k], truth, WIDTH, HEIGHT)).toBeLessThan(0.2)
+      }
+    }
+  })
+
+  test('a bump of a twentieth of the width is followed', () => {
+    const base = texture(5)
+    const registrar = new SeriesRegistrar(WIDTH)
+    const motion = (k: number) => ({ ...IDENTITY, dx_px: k < 3 ? 0 : 0.05 * WIDTH, dy_px: k < 3 ? 0 : 7 })
+    for (let k = 0; k < 6; k++) registrar.add(seen(base, motion(k)))
+    const { motions, lost } = registrar.finish(0)
+    expect(lost).toEqual([])
+    expect(cornerDistance_px(motions[5], motion(5), WIDTH, HEIGHT)).toBeLessThan(0.15)
   })
 })

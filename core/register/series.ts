@@ -14,22 +14,32 @@ export interface SeriesRegistration {
   motions: Similarity[]
   /** Factor that brings each frame's brightness to the reference's. */
   gains: number[]
-  /** Correlation with the frame before, 1 for the first. */
+  /** Best correlation with a neighbour: what the motion can be trusted by. */
   correlations: number[]
+  /** Frames that could not be registered: their motion is worth nothing. */
+  lost: number[]
+  /** The frame that the motions start from: the one asked for, or the nearest that is not lost. */
+  reference: number
 }
 
 /** Neighbours beyond the next one that are measured too, so that errors do not add up along the series. */
 const REACHES = [1, 2, 4]
+/** A pair that is less alike than this was not registered; frames of one series are well above, other things well below. */
+const LEAST_CORRELATION = 0.5
+/** Nothing between two neighbours is scaled or turned more than this. */
+const MOST_SCALE = 1.15
+const MOST_TURN_rad = 0.12
 
 /**
  * Registers a series one frame after the other, in focus order, keeping only the few pyramids that later pairs need.
- * Every frame is measured against the ones 1, 2 and 4 before it, and all measurements are then reconciled.
+ * Every frame is measured against the ones 1, 2 and 4 before it, and all measurements that can be trusted are then
+ * reconciled; a frame that none of them reaches is lost.
  */
 export class SeriesRegistrar {
   private readonly recent: Prepared[] = []
   private readonly links: Link[] = []
   private count = 0
-  private lastStep: Similarity = IDENTITY
+  private lastScale = 1
 
   constructor(private readonly width_px: number) {}
 
@@ -40,47 +50,67 @@ export class SeriesRegistrar {
     for (const reach of REACHES) {
       const from = here - reach
       if (from < 0) break
-      const start = reach === 1 ? this.lastStep : this.chained(from, here)
-      const pair = registerPair(this.recent[this.recent.length - reach], prepared, this.width_px, start)
-      this.links.push({ from, to: here, pair })
       // A bump in one step says nothing about the next, so only breathing (scale) is carried over as a first guess.
-      if (reach === 1) this.lastStep = { ...IDENTITY, scale: pair.motion.scale }
+      const start = this.chained(from, here) ?? { ...IDENTITY, scale: this.lastScale ** reach }
+      const pair = registerPair(this.recent[this.recent.length - reach], prepared, this.width_px, start)
+      if (!trusted(pair)) continue
+      this.links.push({ from, to: here, pair })
+      if (reach === 1) this.lastScale = pair.motion.scale
     }
     this.recent.push(prepared)
     if (this.recent.length > REACHES.at(-1)!) this.recent.shift()
   }
 
-  /** All motions relative to frame `reference`. */
+  /** All motions relative to frame `reference`, or to the nearest frame that is not lost. */
   finish(reference: number): SeriesRegistration {
-    const { motions, gains } = reconcile(this.links, this.count, reference)
-    const correlations = Array.from({ length: this.count }, (_, k) => this.step(k)?.pair.correlation ?? 1)
-    return { motions, gains, correlations }
+    const groups = groupsOf(this.links, this.count)
+    const sizes = groups.map((group) => groups.filter((other) => other === group).length)
+    const largest = groups[sizes.indexOf(Math.max(...sizes))]
+    const kept = groups.flatMap((group, k) => (group === largest ? [k] : []))
+    const start = kept.reduce((a, b) => (Math.abs(b - reference) < Math.abs(a - reference) ? b : a))
+    const links = this.links.filter(({ from }) => groups[from] === largest)
+    const best = Array.from({ length: this.count }, (_, k) =>
+      links.reduce((most, { from, to, pair }) => (from === k || to === k ? Math.max(most, pair.correlation) : most), 0),
+    )
+    return {
+      ...reconcile(links, this.count, start),
+      correlations: best,
+      lost: groups.flatMap((group, k) => (group === largest ? [] : [k])),
+      reference: start,
+    }
   }
 
-  private step(to: number): Link | undefined {
-    return this.links.find((link) => link.to === to && link.from === to - 1)
-  }
-
-  private chained(from: number, to: number): Similarity {
-    let motion = IDENTITY
-    for (let k = from + 1; k <= to; k++) motion = compose(this.step(k)!.pair.motion, motion)
-    return motion
+  /** What the links so far say of the motion between two frames; nothing where they do not reach. */
+  private chained(from: number, to: number): Similarity | undefined {
+    const before = this.links.findLast((link) => link.to === to)
+    if (!before || before.from < from) return undefined
+    if (before.from === from) return before.pair.motion
+    const rest = this.chained(from, before.from)
+    return rest && compose(before.pair.motion, rest)
   }
 }
 
+function trusted({ motion, correlation }: PairMotion): boolean {
+  return correlation >= LEAST_CORRELATION && Math.abs(Math.log(motion.scale)) < Math.log(MOST_SCALE) && Math.abs(motion.rotation_rad) < MOST_TURN_rad
+}
+
+/** For each frame the first one that links lead to it from. */
+function groupsOf(links: Link[], count: number): number[] {
+  const groups = Array.from({ length: count }, (_, k) => k)
+  for (const { from, to } of links) {
+    const [low, high] = [Math.min(groups[from], groups[to]), Math.max(groups[from], groups[to])]
+    for (let k = 0; k < count; k++) if (groups[k] === high) groups[k] = low
+  }
+  return groups
+}
+
 /**
- * The motions that agree best with all links: chained first, then corrected by least squares on what the links still
- * disagree by, to first order in the small corrections (a pose graph; Lu & Milios, 1997).
+ * The motions that agree best with all links: chained first, from the reference on, then corrected by least squares on
+ * what the links still disagree by, to first order in the small corrections (a pose graph; Lu & Milios, 1997). Frames
+ * that no link leads to keep the identity.
  */
 export function reconcile(links: Link[], count: number, reference: number): { motions: Similarity[]; gains: number[] } {
-  const steps = links.filter((link) => link.to === link.from + 1)
-  const motions: Similarity[] = [IDENTITY]
-  const logGains = [0]
-  for (let k = 1; k < count; k++) {
-    const step = steps.find((link) => link.to === k)!
-    motions.push(compose(step.pair.motion, motions[k - 1]))
-    logGains.push(logGains[k - 1] + Math.log(step.pair.gain))
-  }
+  const { motions, logGains } = chain(links, count, reference)
   for (let round = 0; round < 3; round++) {
     // What a link measures beyond what the motions say, as (log scale, rotation, dx, dy).
     const gaps = links.map(({ from, to, pair }) => {
@@ -92,6 +122,7 @@ export function reconcile(links: Link[], count: number, reference: number): { mo
         links,
         gaps.map((gap) => gap[component]),
         count,
+        reference,
       ),
     )
     motions.forEach((motion, k) => {
@@ -100,7 +131,7 @@ export function reconcile(links: Link[], count: number, reference: number): { mo
     })
   }
   const gainGaps = links.map(({ from, to, pair }) => Math.log(pair.gain) - (logGains[to] - logGains[from]))
-  spread(links, gainGaps, count).forEach((correction, k) => (logGains[k] += correction))
+  spread(links, gainGaps, count, reference).forEach((correction, k) => (logGains[k] += correction))
   const toReference = invert(motions[reference])
   return {
     motions: motions.map((motion) => compose(motion, toReference)),
@@ -108,10 +139,32 @@ export function reconcile(links: Link[], count: number, reference: number): { mo
   }
 }
 
-/** Values v, v[0] = 0, that make v[to] − v[from] agree with each link's gap, trusting well correlated links more. */
-function spread(links: Link[], gaps: number[], count: number): number[] {
+/** Motions and gains from link to link, the shortest way from the reference. */
+function chain(links: Link[], count: number, reference: number): { motions: Similarity[]; logGains: number[] } {
+  const motions = Array.from({ length: count }, () => IDENTITY)
+  const logGains = new Array<number>(count).fill(0)
+  const reached = new Set([reference])
+  for (let grown = true; grown;) {
+    grown = false
+    // Short links first: they are the surest.
+    for (const { from, to, pair } of [...links].sort((a, b) => a.to - a.from - (b.to - b.from))) {
+      if (reached.has(from) === reached.has(to)) continue
+      const forward = reached.has(from)
+      const [known, next] = forward ? [from, to] : [to, from]
+      motions[next] = compose(forward ? pair.motion : invert(pair.motion), motions[known])
+      logGains[next] = logGains[known] + (forward ? 1 : -1) * Math.log(pair.gain)
+      reached.add(next)
+      grown = true
+      break
+    }
+  }
+  return { motions, logGains }
+}
+
+/** Values v, v[reference] = 0, that make v[to] − v[from] agree with each link's gap, trusting well correlated links more. */
+function spread(links: Link[], gaps: number[], count: number, reference: number): number[] {
   const rows = Array.from({ length: count }, () => new Float64Array(count + 1))
-  rows[0][0] = 1
+  rows[reference][reference] = 1
   links.forEach(({ from, to, pair }, i) => {
     const weight = 1 / (1.0001 - Math.min(Math.max(pair.correlation, 0), 1)) / (to - from)
     for (const [row, sign] of [
@@ -123,5 +176,7 @@ function spread(links: Link[], gaps: number[], count: number): number[] {
       rows[row][count] += weight * sign * gaps[i]
     }
   })
+  // A frame without links stays where it is.
+  rows.forEach((row, k) => (row[k] === 0 ? (row[k] = 1) : undefined))
   return [...(solve(rows) ?? new Float64Array(count))]
 }
