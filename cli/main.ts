@@ -4,7 +4,8 @@ import { isForUser } from '@/schemas'
 import { fuse } from './fuse/command'
 import { plan } from './plan'
 import { simulate } from './simulate'
-import { serveDarkroom, standIn } from './standIn'
+import { standIn } from './standIn'
+import { serveThread } from './threads'
 import { survey } from './survey'
 
 const VERBS: Record<string, (args: string[]) => Promise<void>> = { plan, simulate, fuse, survey, split, 'stand-in': standIn }
@@ -44,6 +45,6 @@ function explain(error: Error & { code?: string }): number {
   return 1
 }
 
-// The stand-ins draw their pictures in threads of this same file.
+// Threads run this same file.
 if (isMainThread) process.exitCode = await main(process.argv.slice(2))
-else serveDarkroom()
+else serveThread()

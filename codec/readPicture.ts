@@ -43,13 +43,19 @@ export async function readFacts(file: string): Promise<PictureFacts> {
  * @throws InputError where the file is damaged.
  */
 export async function readPicture(file: string, mostWidth_px?: number): Promise<Picture> {
+  const { samples, width, height } = await readSamples(file, mostWidth_px)
+  return fromInterleaved(samples, width, height)
+}
+
+/** The same as interleaved RGB samples, as they were decoded. @throws InputError where the file is damaged. */
+export async function readSamples(file: string, mostWidth_px?: number): Promise<{ samples: Uint8Array | Uint16Array; width: number; height: number }> {
   const { bits } = await readFacts(file)
   let pipeline = open(file).rotate()
   if (mostWidth_px) pipeline = pipeline.resize({ width: mostWidth_px, withoutEnlargement: true, kernel: 'cubic' })
   pipeline = pipeline.removeAlpha().toColourspace(bits === 16 ? 'rgb16' : 'srgb')
   const { data, info } = await orExplain(file, pipeline.raw({ depth: bits === 16 ? 'ushort' : 'uchar' }).toBuffer({ resolveWithObject: true }))
   const samples = bits === 16 ? new Uint16Array(data.buffer, data.byteOffset, data.byteLength / 2) : data
-  return fromInterleaved(samples, info.width, info.height)
+  return { samples, width: info.width, height: info.height }
 }
 
 /** Decodes a file completely, to know that nothing is missing from it. @throws InputError where it is damaged. */

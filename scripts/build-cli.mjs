@@ -1,4 +1,5 @@
 import { build } from 'esbuild'
+import './build-kernels.mjs'
 
 /** Bundles the command, the demo preparation and the service worker, so that they start fast and need no TypeScript at run time. */
 const common = {

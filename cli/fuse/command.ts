@@ -5,6 +5,7 @@ import { cropPicture, cropPlane } from '@/core/raster'
 import { check, fuseSettingsSchema, InputError, type FuseSettings } from '@/schemas'
 import { progressTo } from '../progress'
 import { fuseSeries, gain_ev, type FusedSeries } from './fuseSeries'
+import { gatherTeam } from './team'
 import { openSeries, type Series } from './series'
 
 const USAGE =
@@ -40,14 +41,20 @@ export async function fuse(args: string[]): Promise<void> {
   })
   const progress = progressTo(values.progress ? process.stderr : undefined)
   const series = await openSeries(positionals[0], values.frames?.split(','))
-  const fused = await fuseSeries(series, settings, progress)
-  progress({ stage: 'encode', frame: series.files.length, of: series.files.length })
-  await fused.stopwatch.time('encode', async () => {
-    const bits = /\.jpe?g$/i.test(values.out!) ? 8 : settings.bits
-    await writePicture(values.out!, cropPicture(fused.picture, fused.crop), { bits })
-    if (values['source-map']) await writeGrey(values['source-map'], cropPlane(fused.source, fused.crop), series.files.length > 256 ? 16 : 8)
-    if (values.depth) await writeGrey(values.depth, depthSamples(fused, series.files.length), 16)
-  })
+  const team = await gatherTeam()
+  let fused: FusedSeries
+  try {
+    fused = await fuseSeries(series, settings, progress, team.kernels)
+    progress({ stage: 'encode', frame: series.files.length, of: series.files.length })
+    await fused.stopwatch.time('encode', async () => {
+      const bits = /\.jpe?g$/i.test(values.out!) ? 8 : settings.bits
+      await writePicture(values.out!, cropPicture(fused.picture, fused.crop), { bits })
+      if (values['source-map']) await writeGrey(values['source-map'], cropPlane(fused.source, fused.crop), series.files.length > 256 ? 16 : 8)
+      if (values.depth) await writeGrey(values.depth, depthSamples(fused, series.files.length), 16)
+    })
+  } finally {
+    await team.dismiss()
+  }
   const report = JSON.stringify(reportOf(series, settings, fused), null, 2)
   for (const k of fused.registration.lost) console.error(`${path.basename(series.files[k])} cannot be registered with the others and was left out.`)
   if (values.report) await writeWhole(values.report, report)

@@ -1,7 +1,8 @@
 import path from 'node:path'
-import { readPicture } from '@/codec'
+import { readPicture, readSamples } from '@/codec'
 import { STYLES, type Fused } from '@/core/fuse'
-import { commonRectangle, IDENTITY, luma, warpPicture, type Picture, type Rectangle } from '@/core/raster'
+import { commonRectangle, IDENTITY, luma, type Rectangle } from '@/core/raster'
+import type { Kernels } from '@/core/raster/kernels'
 import { SeriesRegistrar, type SeriesRegistration } from '@/core/register'
 import { InputError, type FuseSettings } from '@/schemas'
 import type { Progress } from '../progress'
@@ -22,7 +23,7 @@ export interface FusedSeries extends Fused {
 }
 
 /** Registers and fuses a series, one frame in memory at a time, telling `progress` of each frame. */
-export async function fuseSeries(series: Series, settings: FuseSettings, progress: Progress): Promise<FusedSeries> {
+export async function fuseSeries(series: Series, settings: FuseSettings, progress: Progress, kernels: Kernels): Promise<FusedSeries> {
   const { files, facts } = series
   if (settings.reference && settings.reference > files.length)
     throw new InputError(`The series has ${files.length} frames; the reference must be one of them.`)
@@ -33,16 +34,13 @@ export async function fuseSeries(series: Series, settings: FuseSettings, progres
   if (settings.reference && lost.includes(wanted))
     throw new InputError(`${path.basename(files[wanted])} cannot be registered with the others; choose another reference.`)
   if (files.length - lost.length < 2) throw new InputError('The frames cannot be registered with one another; they do not look like one series.')
-  const accumulator = STYLES[settings.style].create(facts)
+  const accumulator = STYLES[settings.style].create({ width: facts.width, height: facts.height, kernels })
   for (const [index, file] of files.entries()) {
     if (lost.includes(index)) continue
     progress({ stage: 'fuse', frame: index + 1, of: files.length, file: path.basename(file) })
-    const picture = await stopwatch.time('decode', () => readPicture(file))
-    stopwatch.timeNow('fuse', () => {
-      applyGain(picture, registration.gains[index])
-      const warped = settings.register ? warpPicture(picture, registration.motions[index]) : picture
-      accumulator.add({ index, picture: warped })
-    })
+    const { samples } = await stopwatch.time('decode', () => readSamples(file))
+    const frame = { index, samples, motion: registration.motions[index], gain: registration.gains[index] }
+    stopwatch.timeNow('fuse', () => accumulator.add(frame))
   }
   const crop =
     settings.crop === 'common'
@@ -73,9 +71,4 @@ async function registerSeries({ files, facts }: Series, reference: number, stopw
 
 function unmoved(count: number, reference: number): SeriesRegistration {
   return { lost: [], reference, motions: Array(count).fill(IDENTITY), gains: Array(count).fill(1), correlations: Array(count).fill(1) }
-}
-
-function applyGain({ planes }: Picture, gain: number): void {
-  if (gain === 1) return
-  for (const { data } of planes) for (let i = 0; i < data.length; i++) data[i] *= gain
 }

@@ -1,4 +1,4 @@
-import { createPicture, smooth, type Picture, type Plane } from '../raster'
+import { createPicture, IDENTITY, smooth, toInterleaved16, type Picture, type Plane } from '../raster'
 import { STYLES } from '.'
 
 const WIDTH = 96
@@ -35,7 +35,7 @@ function error(a: Picture, b: Picture): number {
 describe.each(Object.values(STYLES))('$name', (style) => {
   const fuse = (...pictures: Picture[]) => {
     const accumulator = style.create({ width: WIDTH, height: HEIGHT })
-    pictures.forEach((frame, index) => accumulator.add({ index, picture: frame }))
+    pictures.forEach((frame, index) => accumulator.add({ index, samples: toInterleaved16(frame), motion: IDENTITY, gain: 1 }))
     return accumulator.finish()
   }
 

@@ -4,7 +4,7 @@ import { mellow } from './mellow'
 import type { FusionStyle } from './style'
 import { terrain } from './terrain'
 
-export type { Accumulator, Fused, FusionStyle, WarpedFrame } from './style'
+export type { Accumulator, Fused, FusionStyle, SeriesFrame } from './style'
 
 /** Every style by its name, the usual one first. */
 export const STYLES: Record<string, FusionStyle> = Object.fromEntries([auto, lace, terrain, mellow].map((style) => [style.name, style]))

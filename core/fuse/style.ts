@@ -1,14 +1,22 @@
-import type { Picture, Plane } from '../raster'
+import type { Picture, Plane, Similarity } from '../raster'
+import type { Kernels } from '../raster/kernels'
 
 export interface StyleOptions {
   width: number
   height: number
+  /** What computes; the compiled kernels in this thread where absent. */
+  kernels?: Kernels
 }
 
-/** A frame brought into the reference frame, with its place in focus order. */
-export interface WarpedFrame {
+/** A frame as it was decoded, with its place in focus order. */
+export interface SeriesFrame {
   index: number
-  picture: Picture
+  /** Interleaved RGB, 8 or 16 bits, sRGB-encoded. */
+  samples: Uint8Array | Uint16Array
+  /** From the reference frame to this one. */
+  motion: Similarity
+  /** Factor on encoded values that brings it to the reference's exposure. */
+  gain: number
 }
 
 export interface Fused {
@@ -21,7 +29,7 @@ export interface Fused {
 
 /** A way of fusing, as a streaming accumulator: it sees each frame once and its memory does not grow with their number. */
 export interface Accumulator {
-  add(frame: WarpedFrame): void
+  add(frame: SeriesFrame): void
   finish(): Fused
 }
 

@@ -1,10 +1,9 @@
 import { BandAccumulator } from '../bands'
 import type { FusionStyle } from '../style'
-import { byBand } from '../weighing'
 
 /** Mellow: wide neighbourhoods and soft decisions, so that more frames are averaged. For smooth tones and little light. */
 export const mellow: FusionStyle = {
   name: 'mellow',
   purpose: 'Soft transitions and the least noise: smooth tones, little light.',
-  create: (options) => new BandAccumulator(options, byBand({ smoothings: 2, decision: 2, coarserShare: 0.1 })),
+  create: (options) => new BandAccumulator(options, { by: 'band', smoothings: 2, decision: 2, coarserShare: 0.1 }),
 }

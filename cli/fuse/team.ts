@@ -1,0 +1,31 @@
+import { availableParallelism } from 'node:os'
+import { Worker } from 'node:worker_threads'
+import { createBoard, createMemory, TeamKernels, type Kernels } from '@/core/raster/kernels'
+
+/** More threads than this wait for memory, not for one another. */
+const MOST_THREADS = 8
+
+export interface Team {
+  kernels: Kernels
+  threads: number
+  dismiss(): Promise<void>
+}
+
+/** The compiled kernels on as many threads as there are cores, or on `threads` of them. */
+export async function gatherTeam(threads = Math.min(MOST_THREADS, availableParallelism())): Promise<Team> {
+  const memory = createMemory()
+  const board = createBoard()
+  const others = threads - 1
+  const workers = Array.from({ length: others }, (_, k) => {
+    const work = { work: 'kernels', memory, board, number: k + 1, others }
+    return new Worker(new URL(import.meta.url), { workerData: work })
+  })
+  await Promise.all(workers.map((worker) => new Promise<void>((resolve, reject) => worker.once('online', resolve).once('error', reject))))
+  return {
+    kernels: new TeamKernels(memory, board, others),
+    threads,
+    dismiss: async () => {
+      await Promise.all(workers.map((worker) => worker.terminate()))
+    },
+  }
+}

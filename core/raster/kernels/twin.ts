@@ -1,0 +1,208 @@
+/**
+ * The kernels in plain TypeScript: the reference that the compiled ones are compared with, and what runs where those
+ * cannot. Planes are rows of one width; rows `from` … `to` (exclusive) of the result are made.
+ */
+
+/** One channel of interleaved RGB samples to a plane, times `scale`. */
+export function unpack(samples: Uint8Array | Uint16Array, channel: number, plane: Float32Array, width: number, scale: number, from: number, to: number): void {
+  for (let i = from * width; i < to * width; i++) plane[i] = samples[3 * i + channel] * scale
+}
+
+/** Positions between two samples that cubic weights are kept for. */
+export const PHASES = 1024
+
+/** Cubic interpolation of a plane at A p + start, p from the picture's first pixel, A a turn and scale (a, b). */
+export function warp(
+  source: Float32Array,
+  target: Float32Array,
+  width: number,
+  height: number,
+  a: number,
+  b: number,
+  startX: number,
+  startY: number,
+  taps: Float32Array,
+  from: number,
+  to: number,
+): void {
+  for (let y = from; y < to; y++) {
+    let qx = startX - b * y
+    let qy = startY + a * y
+    for (let x = 0, out = y * width; x < width; x++, out++, qx += a, qy += b) {
+      const ix = Math.floor(qx)
+      const iy = Math.floor(qy)
+      const tx = (((qx - ix) * PHASES + 0.5) | 0) * 4
+      const ty = (((qy - iy) * PHASES + 0.5) | 0) * 4
+      const inside = ix >= 1 && iy >= 1 && ix < width - 2 && iy < height - 2
+      const x0 = inside ? ix - 1 : clamp(ix - 1, width)
+      const x1 = inside ? ix : clamp(ix, width)
+      const x2 = inside ? ix + 1 : clamp(ix + 1, width)
+      const x3 = inside ? ix + 2 : clamp(ix + 2, width)
+      let sum = 0
+      for (let j = 0; j < 4; j++) {
+        const row = (inside ? iy + j - 1 : clamp(iy + j - 1, height)) * width
+        sum += taps[ty + j] * (taps[tx] * source[row + x0] + taps[tx + 1] * source[row + x1] + taps[tx + 2] * source[row + x2] + taps[tx + 3] * source[row + x3])
+      }
+      target[out] = sum
+    }
+  }
+}
+
+/** Rows of half the width, smoothed with 1 4 6 4 1, edges mirrored: the first half of a reduction. */
+export function reduceRows(source: Float32Array, width: number, target: Float32Array, from: number, to: number): void {
+  const half = (width + 1) >> 1
+  for (let y = from; y < to; y++) {
+    const row = y * width
+    for (let x = 0; x < half; x++) {
+      const c = 2 * x
+      const i = row + c
+      target[y * half + x] =
+        c >= 2 && c < width - 2
+          ? blend(source[i - 2], source[i - 1], source[i], source[i + 1], source[i + 2])
+          : blend(
+              source[row + mirror(c - 2, width)],
+              source[row + mirror(c - 1, width)],
+              source[row + mirror(c, width)],
+              source[row + mirror(c + 1, width)],
+              source[row + mirror(c + 2, width)],
+            )
+    }
+  }
+}
+
+/** The second half of a reduction: every other row of `source` (half × height). */
+export function reduceColumns(source: Float32Array, half: number, height: number, target: Float32Array, from: number, to: number): void {
+  for (let y = from; y < to; y++) {
+    const rows = [-2, -1, 0, 1, 2].map((k) => mirror(2 * y + k, height) * half)
+    blendRows(source, rows, target, y * half, half)
+  }
+}
+
+/** Rows of twice the width (of `width` places), interpolated: the first half of an expansion. */
+export function expandRows(source: Float32Array, sourceWidth: number, target: Float32Array, width: number, from: number, to: number): void {
+  for (let y = from; y < to; y++) {
+    const row = y * sourceWidth
+    for (let x = 0; x < width; x++) {
+      const i = x >> 1
+      const right = source[row + Math.min(i + 1, sourceWidth - 1)]
+      const here = source[row + i]
+      target[y * width + x] = x & 1 ? 0.5 * (here + right) : 0.125 * (source[row + Math.max(i - 1, 0)] + right) + 0.75 * here
+    }
+  }
+}
+
+/** What is done with an expanded plane: target = other − it, target += share × it, or target = it. */
+export const EXPAND = { subtractFrom: 0, addShare: 1, write: 2 }
+
+/** The second half of an expansion, of rows (width × sourceHeight). */
+export function expandColumns(
+  source: Float32Array,
+  sourceHeight: number,
+  other: Float32Array,
+  target: Float32Array,
+  width: number,
+  mode: number,
+  share: number,
+  from: number,
+  to: number,
+): void {
+  for (let y = from; y < to; y++) {
+    const j = y >> 1
+    const here = j * width
+    const below = Math.min(j + 1, sourceHeight - 1) * width
+    const above = Math.max(j - 1, 0) * width
+    for (let x = 0, o = y * width; x < width; x++, o++) {
+      const value = y & 1 ? 0.5 * (source[here + x] + source[below + x]) : 0.125 * (source[above + x] + source[below + x]) + 0.75 * source[here + x]
+      if (mode === EXPAND.subtractFrom) target[o] = other[o] - value
+      else if (mode === EXPAND.addShare) target[o] += share * value
+      else target[o] = value
+    }
+  }
+}
+
+/** Binomial smoothing 1 4 6 4 1 (a Gaussian of σ = 1) along rows, edges repeated. */
+export function smoothRows(source: Float32Array, width: number, target: Float32Array, from: number, to: number): void {
+  for (let y = from; y < to; y++) {
+    const o = y * width
+    for (let x = 0; x < width; x++) {
+      const [a, b, d, e] = [Math.max(x - 2, 0), Math.max(x - 1, 0), Math.min(x + 1, width - 1), Math.min(x + 2, width - 1)]
+      target[o + x] = blend(source[o + a], source[o + b], source[o + x], source[o + d], source[o + e])
+    }
+  }
+}
+
+/** The same along columns. */
+export function smoothColumns(source: Float32Array, width: number, height: number, target: Float32Array, from: number, to: number): void {
+  for (let y = from; y < to; y++) {
+    const rows = [-2, -1, 0, 1, 2].map((k) => clamp(y + k, height) * width)
+    blendRows(source, rows, target, y * width, width)
+  }
+}
+
+/** target = (first ? 0 : target) + band² / 3. */
+export function addSquares(band: Float32Array, target: Float32Array, width: number, first: number, from: number, to: number): void {
+  for (let i = from * width; i < to * width; i++) target[i] = (first ? 0 : target[i]) + band[i] ** 2 / 3
+}
+
+/** target += other. */
+export function add(other: Float32Array, target: Float32Array, width: number, from: number, to: number): void {
+  for (let i = from * width; i < to * width; i++) target[i] += other[i]
+}
+
+/** plane = (plane × scale + 1) to a whole power. */
+export function raise(plane: Float32Array, width: number, scale: number, power: number, from: number, to: number): void {
+  for (let i = from * width; i < to * width; i++) {
+    const ratio = plane[i] * scale + 1
+    let weight = ratio
+    for (let k = 1; k < power; k++) weight *= ratio
+    plane[i] = weight
+  }
+}
+
+/** sum += band × weight. */
+export function addWeighted(band: Float32Array, weight: Float32Array, sum: Float32Array, width: number, from: number, to: number): void {
+  for (let i = from * width; i < to * width; i++) sum[i] += band[i] * weight[i]
+}
+
+/** sum = sum / weight. */
+export function divide(sum: Float32Array, weight: Float32Array, width: number, from: number, to: number): void {
+  for (let i = from * width; i < to * width; i++) sum[i] /= weight[i]
+}
+
+/** Where `weight` is the most so far: keeps it and the frame's index; index × weight is summed. */
+export function choose(
+  weight: Float32Array,
+  best: Float32Array,
+  source: Float32Array,
+  weightedIndex: Float32Array,
+  width: number,
+  index: number,
+  from: number,
+  to: number,
+): void {
+  for (let i = from * width; i < to * width; i++) {
+    if (weight[i] > best[i]) {
+      best[i] = weight[i]
+      source[i] = index
+    }
+    weightedIndex[i] += weight[i] * index
+  }
+}
+
+function blend(a: number, b: number, c: number, d: number, e: number): number {
+  return (a + e + 4 * (b + d) + 6 * c) * 0.0625
+}
+
+function blendRows(source: Float32Array, [a, b, c, d, e]: number[], target: Float32Array, out: number, count: number): void {
+  for (let x = 0; x < count; x++) target[out + x] = blend(source[a + x], source[b + x], source[c + x], source[d + x], source[e + x])
+}
+
+function clamp(index: number, size: number): number {
+  return index < 0 ? 0 : index >= size ? size - 1 : index
+}
+
+function mirror(index: number, size: number): number {
+  if (size === 1) return 0
+  const folded = index < 0 ? -index : index >= size ? 2 * size - 2 - index : index
+  return Math.min(Math.max(folded, 0), size - 1)
+}
