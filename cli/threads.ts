@@ -4,7 +4,8 @@ import { serveDarkroom } from './standIn'
 
 /** What a thread of the command's own file is started for. */
 export type ThreadWork =
-  { work: 'darkroom'; scene: string; seed: number } | { work: 'kernels'; memory: WebAssembly.Memory; board: SharedArrayBuffer; number: number; others: number }
+  | { work: 'darkroom'; scene: string; seed: number }
+  | { work: 'kernels'; memory: WebAssembly.Memory; board: SharedArrayBuffer; number: number; others: number }
 
 /** Does what this thread was started for. */
 export function serveThread(): void {

@@ -28,7 +28,10 @@ export class DarkroomThreads {
   private readonly threads: Worker[]
 
   constructor(name: SceneName) {
-    this.threads = Array.from({ length: Math.min(4, availableParallelism()) }, () => new Worker(new URL(import.meta.url), { workerData: { work: 'darkroom', scene: name.scene, seed: name.seed } }))
+    this.threads = Array.from(
+      { length: Math.min(4, availableParallelism()) },
+      () => new Worker(new URL(import.meta.url), { workerData: { work: 'darkroom', scene: name.scene, seed: name.seed } }),
+    )
   }
 
   async take(order: PictureOrder): Promise<Picture> {

@@ -14,6 +14,7 @@ export class BandAccumulator implements Accumulator {
   private readonly space: Workspace
   private readonly pyramids: Pyramids
   private readonly taps: number
+  private readonly rowBuffers: number
   private samples?: { at: number; bytes: number }
   /** The frame's three pyramids, the finest first, and the energies of its bands, which become its weights. */
   private readonly frame: [Slab, Slab, Slab][]
@@ -37,6 +38,8 @@ export class BandAccumulator implements Accumulator {
     const weights = cubicTaps()
     this.taps = space.bytes(weights.byteLength)
     new Float32Array(kernels.buffer(), this.taps, weights.length).set(weights)
+    // A row of three channels for each part, with room for the edges.
+    this.rowBuffers = space.bytes(kernels.parts * ((width + 8) * 3 + 16) * 4)
     this.pyramids = new Pyramids(space, width, height)
     const sizes = sizesOf(width, height, this.levels)
     const planes = () => sizes.map(([w, h]) => space.plane(w, h))
@@ -82,22 +85,23 @@ export class BandAccumulator implements Accumulator {
 
   /** The frame's channels, brought into the reference frame with one interpolation. */
   private takeIn(samples: Uint8Array | Uint16Array, motion: Similarity, gain: number): void {
-    const { scratch } = this.pyramids
-    const { width, height } = scratch
-    if (!this.samples || this.samples.bytes < samples.byteLength) this.samples = { at: this.space.bytes(samples.byteLength), bytes: samples.byteLength }
+    const { width, height } = this.pyramids.scratch
+    const { kernels } = this.space
+    if (!this.samples || this.samples.bytes < samples.byteLength)
+      this.samples = { at: this.space.bytes(samples.byteLength + 64), bytes: samples.byteLength }
     const wide = samples instanceof Uint16Array
     const { at } = this.samples
     const there = wide ? Uint16Array : Uint8Array
-    new there(this.space.kernels.buffer(), at, samples.length).set(samples)
+    new there(kernels.buffer(), at, samples.length).set(samples)
     const a = motion.scale * Math.cos(motion.rotation_rad)
     const b = motion.scale * Math.sin(motion.rotation_rad)
     const [centreX, centreY] = [(width - 1) / 2, (height - 1) / 2]
     const startX = -a * centreX + b * centreY + motion.dx_px + centreX
     const startY = -b * centreX - a * centreY + motion.dy_px + centreY
-    this.frame[0].forEach((plane, channel) => {
-      this.pyramids.run('unpack', [at, Number(wide), channel, scratch.at, width, gain / (wide ? 65535 : 255)], height)
-      this.pyramids.run('warp', [scratch.at, plane.at, width, height, a, b, startX, startY, this.taps], height)
-    })
+    const [red, green, blue] = this.frame[0]
+    const scale = gain / (wide ? 65535 : 255)
+    const args = [at, Number(wide), red.at, green.at, blue.at, width, height, a, b, startX, startY, scale, this.taps, this.rowBuffers, kernels.parts]
+    this.pyramids.run('warpSamples', args, height)
   }
 
   /** Pyramids of the frame, and the energy of each of its bands: the mean of the channels' squares. */

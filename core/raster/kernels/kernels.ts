@@ -3,8 +3,8 @@ import * as twin from './twin'
 
 /** Arguments of each kernel before the rows: a plane of f32, interleaved samples, or a number. */
 const SIGNATURES = {
-  unpack: ['samples', 'number', 'number', 'plane', 'number', 'number'],
-  warp: ['plane', 'plane', 'number', 'number', 'number', 'number', 'number', 'number', 'plane'],
+  // prettier-ignore
+  warpSamples: ['samples', 'number', 'plane', 'plane', 'plane', 'number', 'number', 'number', 'number', 'number', 'number', 'number', 'plane', 'plane', 'number'],
   reduceRows: ['plane', 'number', 'plane'],
   reduceColumns: ['plane', 'number', 'number', 'plane'],
   expandRows: ['plane', 'number', 'plane', 'number'],
@@ -26,6 +26,8 @@ export const KERNEL_NAMES = Object.keys(SIGNATURES) as KernelName[]
 export interface Kernels {
   /** The memory as it is now; it may grow, which never moves what is there. */
   buffer(): ArrayBuffer
+  /** How many parts a call is shared between. */
+  readonly parts: number
   /** Makes sure that the memory holds so many bytes. */
   reserve(bytes: number): void
   /** Runs a kernel on the rows 0 … `rows` of its result. */
@@ -49,6 +51,7 @@ export function compile(memory: WebAssembly.Memory): Compiled {
 
 /** The compiled kernels, in the calling thread. */
 export class WasmKernels implements Kernels {
+  readonly parts: number = 1
   protected readonly compiled: Compiled
 
   constructor(readonly memory: WebAssembly.Memory = createMemory()) {
@@ -72,6 +75,7 @@ export class WasmKernels implements Kernels {
 
 /** The plain ones, on memory of their own. */
 export class TwinKernels implements Kernels {
+  readonly parts = 1
   private bytes = new ArrayBuffer(1 << 20)
 
   buffer(): ArrayBuffer {
@@ -91,7 +95,7 @@ export class TwinKernels implements Kernels {
       if (kind === 'plane') seen.push(new Float32Array(this.bytes, args[k]))
       // The samples' width is told by the next argument, which the compiled kernel needs and this one does not.
       else if (kind === 'samples') seen.push(args[k + 1] ? new Uint16Array(this.bytes, args[k]) : new Uint8Array(this.bytes, args[k]))
-      else if (!(name === 'unpack' && k === 1)) seen.push(args[k])
+      else if (!(name === 'warpSamples' && k === 1)) seen.push(args[k])
     })
     ;(twin[name] as (...all: unknown[]) => void)(...seen, 0, rows)
   }

@@ -17,6 +17,7 @@ export function createBoard(): SharedArrayBuffer {
 
 /** The compiled kernels, each call shared between threads by rows: the same bytes, whatever their number. */
 export class TeamKernels extends WasmKernels {
+  override readonly parts: number
   private readonly control: Int32Array
   private readonly args: Float64Array
 
@@ -27,6 +28,7 @@ export class TeamKernels extends WasmKernels {
     private readonly others: number,
   ) {
     super(memory)
+    this.parts = others + 1
     this.control = new Int32Array(board, 0, HEADER_BYTES / 4)
     this.args = new Float64Array(board, HEADER_BYTES)
   }
@@ -51,7 +53,7 @@ export function serveKernels(memory: WebAssembly.Memory, board: SharedArrayBuffe
   const control = new Int32Array(board, 0, HEADER_BYTES / 4)
   const args = new Float64Array(board, HEADER_BYTES)
   const compiled = compile(memory)
-  for (let turn = 0; ; ) {
+  for (let turn = 0; ;) {
     Atomics.wait(control, TURN, turn)
     const now = Atomics.load(control, TURN)
     if (now === turn) continue

@@ -3,11 +3,6 @@
  * cannot. Planes are rows of one width; rows `from` … `to` (exclusive) of the result are made.
  */
 
-/** One channel of interleaved RGB samples to a plane, times `scale`. */
-export function unpack(samples: Uint8Array | Uint16Array, channel: number, plane: Float32Array, width: number, scale: number, from: number, to: number): void {
-  for (let i = from * width; i < to * width; i++) plane[i] = samples[3 * i + channel] * scale
-}
-
 /** Positions between two samples that cubic weights are kept for. */
 export const PHASES = 1024
 
@@ -41,9 +36,66 @@ export function warp(
       let sum = 0
       for (let j = 0; j < 4; j++) {
         const row = (inside ? iy + j - 1 : clamp(iy + j - 1, height)) * width
-        sum += taps[ty + j] * (taps[tx] * source[row + x0] + taps[tx + 1] * source[row + x1] + taps[tx + 2] * source[row + x2] + taps[tx + 3] * source[row + x3])
+        sum +=
+          taps[ty + j] *
+          (taps[tx] * source[row + x0] + taps[tx + 1] * source[row + x1] + taps[tx + 2] * source[row + x2] + taps[tx + 3] * source[row + x3])
       }
       target[out] = sum
+    }
+  }
+}
+
+/** Columns that one vertical phase is taken for: a turn of half a degree moves them by 0.02 px. */
+const GROUP = 4
+
+/**
+ * Interleaved RGB samples to three planes, times `gain`, with one cubic interpolation at A p + start, p from the picture's
+ * first pixel: down the columns first, each group of them at its own height, then along the row. Edges are repeated.
+ * `buffers` and `parts` are where compiled threads keep their rows.
+ */
+export function warpSamples(
+  samples: Uint8Array | Uint16Array,
+  red: Float32Array,
+  green: Float32Array,
+  blue: Float32Array,
+  width: number,
+  height: number,
+  a: number,
+  b: number,
+  startX: number,
+  startY: number,
+  gain: number,
+  taps: Float32Array,
+  _buffers: Float32Array,
+  _parts: number,
+  from: number,
+  to: number,
+): void {
+  const line = new Float32Array(width * 3)
+  const planes = [red, green, blue]
+  for (let y = from; y < to; y++) {
+    const rowX = startX - b * y
+    const rowY = startY + a * y
+    for (let s = 0; s < width; s += GROUP) {
+      const qy = rowY + (b * (s + 1.5 - rowX)) / a
+      const iy = Math.floor(qy)
+      const tap = (((qy - iy) * PHASES + 0.5) | 0) * 4
+      const rows = [-1, 0, 1, 2].map((k) => clamp(iy + k, height) * width * 3)
+      for (let k = 3 * s; k < Math.min(3 * width, 3 * (s + GROUP)); k++) {
+        let sum = 0
+        for (let j = 0; j < 4; j++) sum += samples[rows[j] + k] * Math.fround(taps[tap + j] * gain)
+        line[k] = sum
+      }
+    }
+    for (let x = 0, qx = rowX; x < width; x++, qx += a) {
+      const ix = Math.floor(qx)
+      const tap = (((qx - ix) * PHASES + 0.5) | 0) * 4
+      const places = [-1, 0, 1, 2].map((k) => 3 * clamp(ix + k, width))
+      planes.forEach((plane, c) => {
+        let sum = 0
+        for (let i = 0; i < 4; i++) sum += taps[tap + i] * line[places[i] + c]
+        plane[y * width + x] = sum
+      })
     }
   }
 }

@@ -12,78 +12,97 @@
   return min(max(folded, 0), size - 1)
 }
 
-/** One channel of interleaved 8-bit (or 16-bit) RGB to a plane, times `scale`. */
-export function unpack(samples: usize, wide: i32, channel: i32, plane: usize, width: i32, scale: f32, from: i32, to: i32): void {
-  const end = to * width
-  if (wide) {
-    for (let i = from * width; i < end; i++) store<f32>(at(plane, i), <f32>load<u16>(samples + (<usize>(3 * i + channel) << 1)) * scale)
-  } else {
-    for (let i = from * width; i < end; i++) store<f32>(at(plane, i), <f32>load<u8>(samples + <usize>(3 * i + channel)) * scale)
-  }
-}
+/** Columns that one vertical phase is taken for: a turn of half a degree moves them by 0.02 px. */
+const GROUP: i32 = 4
+/** Places on both sides of a row for the edge repeated. */
+const EDGE: i32 = 4
 
-/** Cubic interpolation of a plane at A p + t, p from the picture's first pixel; `taps` holds 1025 × 4 weights. */
-export function warp(source: usize, target: usize, width: i32, height: i32, a: f64, b: f64, startX: f64, startY: f64, taps: usize, from: i32, to: i32): void {
+/**
+ * Interleaved RGB samples, 8 or 16 bits, to three planes at A p + start (see the twin): columns first, into the row buffer
+ * of this part of the rows, then along the row. `taps` holds 1025 × 4 weights.
+ */
+export function warpSamples(
+  samples: usize, wide: i32, red: usize, green: usize, blue: usize, width: i32, height: i32, a: f64, b: f64, startX: f64, startY: f64,
+  gain: f32, taps: usize, buffers: usize, parts: i32, from: i32, to: i32,
+): void {
+  const length = (width + 2 * EDGE) * 3
+  const part = (from * parts + (height >> 1)) / height
+  const buffer = buffers + <usize>part * <usize>((length + 16) << 2)
+  const first = buffer + <usize>(EDGE * 12)
+  const bytes: usize = wide ? 6 : 3
+  const stride = <usize>width * bytes
   for (let y = from; y < to; y++) {
-    let qx = startX - b * <f64>y
-    let qy = startY + a * <f64>y
-    let out = at(target, y * width)
-    for (let x = 0; x < width; x++, qx += a, qy += b, out += 4) {
-      const fx = Math.floor(qx)
+    const rowX = startX - b * <f64>y
+    const rowY = startY + a * <f64>y
+    for (let s = 0; s < width; s += GROUP) {
+      const qy = rowY + (b * (<f64>s + 1.5 - rowX)) / a
       const fy = Math.floor(qy)
-      const ix = <i32>fx
       const iy = <i32>fy
-      const tapX = v128.load(taps + (<usize><i32>((qx - fx) * 1024 + 0.5) << 4))
-      const tapY = taps + (<usize><i32>((qy - fy) * 1024 + 0.5) << 4)
-      let sum: v128
-      if (ix >= 1 && iy >= 1 && ix < width - 2 && iy < height - 2) {
-        let row = at(source, (iy - 1) * width + ix - 1)
-        const step = <usize>width << 2
-        sum = f32x4.mul(v128.load(row), v128.load32_splat(tapY))
-        row += step
-        sum = f32x4.add(sum, f32x4.mul(v128.load(row), v128.load32_splat(tapY + 4)))
-        row += step
-        sum = f32x4.add(sum, f32x4.mul(v128.load(row), v128.load32_splat(tapY + 8)))
-        row += step
-        sum = f32x4.add(sum, f32x4.mul(v128.load(row), v128.load32_splat(tapY + 12)))
-      } else {
-        sum = f32x4.splat(0)
-        const x0 = clampIndex(ix - 1, width)
-        const x1 = clampIndex(ix, width)
-        const x2 = clampIndex(ix + 1, width)
-        const x3 = clampIndex(ix + 2, width)
-        for (let j = 0; j < 4; j++) {
-          const row = clampIndex(iy + j - 1, height) * width
-          const line = f32x4(load<f32>(at(source, row + x0)), load<f32>(at(source, row + x1)), load<f32>(at(source, row + x2)), load<f32>(at(source, row + x3)))
-          sum = f32x4.add(sum, f32x4.mul(line, v128.load32_splat(tapY + (<usize>j << 2))))
+      const tap = taps + (<usize><i32>((qy - fy) * 1024 + 0.5) << 4)
+      const r0 = samples + <usize>clampIndex(iy - 1, height) * stride + <usize>s * bytes
+      const r1 = samples + <usize>clampIndex(iy, height) * stride + <usize>s * bytes
+      const r2 = samples + <usize>clampIndex(iy + 1, height) * stride + <usize>s * bytes
+      const r3 = samples + <usize>clampIndex(iy + 2, height) * stride + <usize>s * bytes
+      const w0 = f32x4.splat(load<f32>(tap) * gain)
+      const w1 = f32x4.splat(load<f32>(tap + 4) * gain)
+      const w2 = f32x4.splat(load<f32>(tap + 8) * gain)
+      const w3 = f32x4.splat(load<f32>(tap + 12) * gain)
+      const out = first + <usize>(12 * s)
+      if (wide) {
+        for (let k: usize = 0; k < 3; k++) {
+          const o = k << 3
+          let sum = f32x4.mul(f32x4.convert_i32x4_u(v128.load16x4_u(r0 + o)), w0)
+          sum = f32x4.add(sum, f32x4.mul(f32x4.convert_i32x4_u(v128.load16x4_u(r1 + o)), w1))
+          sum = f32x4.add(sum, f32x4.mul(f32x4.convert_i32x4_u(v128.load16x4_u(r2 + o)), w2))
+          sum = f32x4.add(sum, f32x4.mul(f32x4.convert_i32x4_u(v128.load16x4_u(r3 + o)), w3))
+          v128.store(out + (k << 4), sum)
         }
-      }
-      const products = f32x4.mul(sum, tapX)
-      store<f32>(out, f32x4.extract_lane(products, 0) + f32x4.extract_lane(products, 1) + (f32x4.extract_lane(products, 2) + f32x4.extract_lane(products, 3)))
-    }
-  }
-}
-
-/** Rows of half the width, smoothed with 1 4 6 4 1, edges mirrored: the first half of a reduction. */
-export function reduceRows(source: usize, width: i32, target: usize, from: i32, to: i32): void {
-  const half = (width + 1) >> 1
-  for (let y = from; y < to; y++) {
-    const row = y * width
-    for (let x = 0; x < half; x++) {
-      const c = 2 * x
-      let value: f32
-      if (c >= 2 && c < width - 2) {
-        const i = at(source, row + c)
-        value = (load<f32>(i - 8) + load<f32>(i + 8) + 4 * (load<f32>(i - 4) + load<f32>(i + 4)) + 6 * load<f32>(i)) * 0.0625
       } else {
-        value =
-          (load<f32>(at(source, row + mirror(c - 2, width))) +
-            load<f32>(at(source, row + mirror(c + 2, width))) +
-            4 * (load<f32>(at(source, row + mirror(c - 1, width))) + load<f32>(at(source, row + mirror(c + 1, width)))) +
-            6 * load<f32>(at(source, row + mirror(c, width)))) *
-          0.0625
+        const h0 = v128.load8x8_u(r0)
+        const h1 = v128.load8x8_u(r1)
+        const h2 = v128.load8x8_u(r2)
+        const h3 = v128.load8x8_u(r3)
+        let sum = f32x4.mul(f32x4.convert_i32x4_u(i32x4.extend_low_i16x8_u(h0)), w0)
+        sum = f32x4.add(sum, f32x4.mul(f32x4.convert_i32x4_u(i32x4.extend_low_i16x8_u(h1)), w1))
+        sum = f32x4.add(sum, f32x4.mul(f32x4.convert_i32x4_u(i32x4.extend_low_i16x8_u(h2)), w2))
+        sum = f32x4.add(sum, f32x4.mul(f32x4.convert_i32x4_u(i32x4.extend_low_i16x8_u(h3)), w3))
+        v128.store(out, sum)
+        sum = f32x4.mul(f32x4.convert_i32x4_u(i32x4.extend_high_i16x8_u(h0)), w0)
+        sum = f32x4.add(sum, f32x4.mul(f32x4.convert_i32x4_u(i32x4.extend_high_i16x8_u(h1)), w1))
+        sum = f32x4.add(sum, f32x4.mul(f32x4.convert_i32x4_u(i32x4.extend_high_i16x8_u(h2)), w2))
+        sum = f32x4.add(sum, f32x4.mul(f32x4.convert_i32x4_u(i32x4.extend_high_i16x8_u(h3)), w3))
+        v128.store(out + 16, sum)
+        sum = f32x4.mul(f32x4.convert_i32x4_u(i32x4.extend_low_i16x8_u(v128.load8x8_u(r0 + 8))), w0)
+        sum = f32x4.add(sum, f32x4.mul(f32x4.convert_i32x4_u(i32x4.extend_low_i16x8_u(v128.load8x8_u(r1 + 8))), w1))
+        sum = f32x4.add(sum, f32x4.mul(f32x4.convert_i32x4_u(i32x4.extend_low_i16x8_u(v128.load8x8_u(r2 + 8))), w2))
+        sum = f32x4.add(sum, f32x4.mul(f32x4.convert_i32x4_u(i32x4.extend_low_i16x8_u(v128.load8x8_u(r3 + 8))), w3))
+        v128.store(out + 32, sum)
       }
-      store<f32>(at(target, y * half + x), value)
+    }
+    const lastColumn = first + <usize>(12 * (width - 1))
+    for (let k = 1; k <= EDGE; k++) {
+      for (let c: usize = 0; c < 12; c += 4) {
+        store<f32>(first - <usize>(12 * k) + c, load<f32>(first + c))
+        store<f32>(lastColumn + <usize>(12 * k) + c, load<f32>(lastColumn + c))
+      }
+    }
+    let qx = rowX
+    let o = <usize>(y * width) << 2
+    for (let x = 0; x < width; x++, qx += a, o += 4) {
+      const fx = Math.floor(qx)
+      const ix = min(max(<i32>fx, -2), width)
+      const tap = v128.load(taps + (<usize><i32>((qx - fx) * 1024 + 0.5) << 4))
+      const line = first + <usize>(12 * (ix - 1))
+      const p0 = f32x4.mul(v128.load(line), v128.shuffle<f32>(tap, tap, 0, 0, 0, 1))
+      const p1 = f32x4.mul(v128.load(line + 16), v128.shuffle<f32>(tap, tap, 1, 1, 2, 2))
+      const p2 = f32x4.mul(v128.load(line + 32), v128.shuffle<f32>(tap, tap, 2, 3, 3, 3))
+      const sum = f32x4.add(
+        f32x4.add(p0, v128.shuffle<f32>(p0, p1, 3, 4, 5, 3)),
+        f32x4.add(v128.shuffle<f32>(p1, p2, 2, 3, 4, 2), v128.shuffle<f32>(p2, p2, 1, 2, 3, 0)),
+      )
+      v128.store_lane<f32>(red + o, sum, 0)
+      v128.store_lane<f32>(green + o, sum, 1)
+      v128.store_lane<f32>(blue + o, sum, 2)
     }
   }
 }
@@ -94,6 +113,50 @@ export function reduceRows(source: usize, width: i32, target: usize, from: i32, 
   return f32x4.mul(f32x4.add(f32x4.add(outer, inner), f32x4.mul(c, f32x4.splat(6))), f32x4.splat(0.0625))
 }
 @inline function blend5s(a: f32, b: f32, c: f32, d: f32, e: f32): f32 { return (a + e + (b + d) * 4 + c * 6) * 0.0625 }
+
+/** Rows of half the width, smoothed with 1 4 6 4 1, edges mirrored: the first half of a reduction. */
+export function reduceRows(source: usize, width: i32, target: usize, from: i32, to: i32): void {
+  const half = (width + 1) >> 1
+  for (let y = from; y < to; y++) {
+    const row = at(source, y * width)
+    const out = at(target, y * half)
+    let x = 0
+    while (x < half) {
+      const c = 2 * x
+      if (c >= 2 && c + 10 <= width) {
+        const i = row + (<usize>c << 2)
+        const before = v128.load(i - 8)
+        const here = v128.load(i)
+        const next = v128.load(i + 8)
+        const after = v128.load(i + 16)
+        const last = v128.load(i + 24)
+        v128.store(
+          out + (<usize>x << 2),
+          blend5(
+            v128.shuffle<f32>(before, next, 0, 2, 4, 6),
+            v128.shuffle<f32>(before, next, 1, 3, 5, 7),
+            v128.shuffle<f32>(here, after, 0, 2, 4, 6),
+            v128.shuffle<f32>(here, after, 1, 3, 5, 7),
+            v128.shuffle<f32>(next, last, 0, 2, 4, 6),
+          ),
+        )
+        x += 4
+      } else {
+        store<f32>(
+          out + (<usize>x << 2),
+          blend5s(
+            load<f32>(row + (<usize>mirror(c - 2, width) << 2)),
+            load<f32>(row + (<usize>mirror(c - 1, width) << 2)),
+            load<f32>(row + (<usize>mirror(c, width) << 2)),
+            load<f32>(row + (<usize>mirror(c + 1, width) << 2)),
+            load<f32>(row + (<usize>mirror(c + 2, width) << 2)),
+          ),
+        )
+        x++
+      }
+    }
+  }
+}
 
 /** Five rows blended 1 4 6 4 1 into one. */
 @inline function blendRows(r0: usize, r1: usize, r2: usize, r3: usize, r4: usize, out: usize, count: i32): void {
@@ -126,14 +189,31 @@ export function reduceColumns(source: usize, half: i32, height: i32, target: usi
 
 /** Rows of twice the width (of `width` places), interpolated: the first half of an expansion. */
 export function expandRows(source: usize, sourceWidth: i32, target: usize, width: i32, from: i32, to: i32): void {
+  const eighth = f32x4.splat(0.125)
+  const three = f32x4.splat(0.75)
+  const two = f32x4.splat(0.5)
   for (let y = from; y < to; y++) {
     const row = at(source, y * sourceWidth)
-    let out = at(target, y * width)
-    for (let x = 0; x < width; x++, out += 4) {
+    const out = at(target, y * width)
+    let x = 0
+    while (x < width) {
       const i = x >> 1
-      const right = load<f32>(row + (<usize>min(i + 1, sourceWidth - 1) << 2))
-      const here = load<f32>(row + (<usize>i << 2))
-      store<f32>(out, x & 1 ? <f32>0.5 * (here + right) : <f32>0.125 * (load<f32>(row + (<usize>max(i - 1, 0) << 2)) + right) + <f32>0.75 * here)
+      if (!(x & 1) && i >= 1 && i + 5 <= sourceWidth && x + 8 <= width) {
+        const p = row + (<usize>i << 2)
+        const before = v128.load(p - 4)
+        const here = v128.load(p)
+        const right = v128.load(p + 4)
+        const even = f32x4.add(f32x4.mul(eighth, f32x4.add(before, right)), f32x4.mul(three, here))
+        const odd = f32x4.mul(two, f32x4.add(here, right))
+        v128.store(out + (<usize>x << 2), v128.shuffle<f32>(even, odd, 0, 4, 1, 5))
+        v128.store(out + (<usize>x << 2) + 16, v128.shuffle<f32>(even, odd, 2, 6, 3, 7))
+        x += 8
+      } else {
+        const right = load<f32>(row + (<usize>min(i + 1, sourceWidth - 1) << 2))
+        const here = load<f32>(row + (<usize>i << 2))
+        store<f32>(out + (<usize>x << 2), x & 1 ? <f32>0.5 * (here + right) : <f32>0.125 * (load<f32>(row + (<usize>max(i - 1, 0) << 2)) + right) + <f32>0.75 * here)
+        x++
+      }
     }
   }
 }
