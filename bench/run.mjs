@@ -12,6 +12,7 @@ await build({
   format: 'esm',
   target: 'node20',
   external: ['sharp'],
+  banner: { js: "import { createRequire } from 'node:module'; const require = createRequire(import.meta.url);" },
   tsconfig: 'tsconfig.json',
 })
 process.exitCode = spawnSync(process.execPath, [outfile, ...args], { stdio: 'inherit' }).status ?? 1

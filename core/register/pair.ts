@@ -15,8 +15,8 @@ export interface PairMotion {
 const COARSEST_px = 48
 const MOST_POINTS = 24_000
 const MOST_STEPS = 16
-/** Movement of the corners, in px of a level, below which another step is not worth its time. */
-const SETTLED_px = 0.006
+/** Movement of the corners, in px of a level, below which another step is not worth its time; on the finest and on others. */
+const SETTLED_px = { finest: 0.008, coarser: 0.05 }
 
 /** A plane made ready for {@link registerPair}: its pyramid with gradients, computed once and used for several pairs. */
 export interface Prepared {
@@ -25,8 +25,9 @@ export interface Prepared {
 
 interface Level {
   image: Plane
-  /** Indices of the points to align on. */
+  /** Indices of the points to align on, and where they lie from the centre. */
   points: Int32Array
+  fromCentre: Float32Array
   gradientX: Plane
   gradientY: Plane
 }
@@ -49,7 +50,7 @@ export function registerPair(reference: Prepared, frame: Prepared, fullWidth_px:
   let result = { motion, residual: 1, correlation: 0 }
   for (let k = reference.levels.length - 1; k >= 0; k--) {
     const factor = reference.levels[k].image.width / fullWidth_px
-    const refined = refine(reference.levels[k], frame.levels[k], scaled(motion, factor))
+    const refined = refine(reference.levels[k], frame.levels[k], scaled(motion, factor), k === 0 ? SETTLED_px.finest : SETTLED_px.coarser)
     motion = scaled(refined.motion, 1 / factor)
     result = { ...refined, motion }
   }
@@ -63,7 +64,7 @@ export function scaled(motion: Similarity, factor: number): Similarity {
   return { ...motion, dx_px: motion.dx_px * factor, dy_px: motion.dy_px * factor }
 }
 
-function refine(reference: Level, frame: Level, start: Similarity): Omit<PairMotion, 'gain'> {
+function refine(reference: Level, frame: Level, start: Similarity, settled_px: number): Omit<PairMotion, 'gain'> {
   const { points } = reference
   const { width, height } = reference.image
   let motion = start
@@ -75,16 +76,16 @@ function refine(reference: Level, frame: Level, start: Similarity): Omit<PairMot
   const samples = new Float32Array(points.length * 3)
   const inside = new Int32Array(points.length)
   for (let step = 0; step < MOST_STEPS; step++) {
-    const used = sampleAt(points, frame, motion, samples, inside)
+    const used = sampleAt(reference.fromCentre, frame, motion, samples, inside)
     if (used.length < 50) break
     ;({ gain, offset, correlation } = brightness(points, used, samples, reference.image.data))
     for (const i of used) residuals[i] = gain * samples[3 * i] + offset - reference.image.data[points[i]]
     spread = robustSpread(residuals, used)
-    const change = gaussNewtonStep(points, used, samples, residuals, gain, spread, motion, width, height)
+    const change = gaussNewtonStep(reference.fromCentre, used, samples, residuals, gain, spread, motion, width)
     if (!change) break
     motion = compose(motion, change)
     const halfDiagonal = Math.hypot(width, height) / 2
-    if (Math.hypot(change.dx_px, change.dy_px) + halfDiagonal * (Math.abs(change.scale - 1) + Math.abs(change.rotation_rad)) < SETTLED_px) break
+    if (Math.hypot(change.dx_px, change.dy_px) + halfDiagonal * (Math.abs(change.scale - 1) + Math.abs(change.rotation_rad)) < settled_px) break
   }
   return { motion, residual: spread, correlation }
 }
@@ -97,7 +98,7 @@ function strongestPoints({ width, height }: Plane, gradientX: Plane, gradientY: 
     for (let x = 2; x < width - 2; x++) {
       const i = y * width + x
       strength[i] = gradientX.data[i] ** 2 + gradientY.data[i] ** 2
-      if ((i * 2654435761) >>> 0 < 0x08000000) sample.push(strength[i])
+      if (Math.imul(i, 0x9e3779b1) >>> 0 < 0x08000000) sample.push(strength[i])
     }
   }
   sample.sort((a, b) => b - a)
@@ -109,31 +110,35 @@ function strongestPoints({ width, height }: Plane, gradientX: Plane, gradientY: 
 }
 
 /** Fills value and gradient of the moved frame at each point; returns the places of the points that fall inside it. */
-function sampleAt(points: Int32Array, frame: Level, motion: Similarity, samples: Float32Array, inside: Int32Array): Int32Array {
+function sampleAt(fromCentre: Float32Array, frame: Level, motion: Similarity, samples: Float32Array, inside: Int32Array): Int32Array {
   const { width, height } = frame.image
   let count = 0
   const a = motion.scale * Math.cos(motion.rotation_rad)
   const b = motion.scale * Math.sin(motion.rotation_rad)
   const centreX = (width - 1) / 2
   const centreY = (height - 1) / 2
-  const planes = [frame.image.data, frame.gradientX.data, frame.gradientY.data]
-  for (let i = 0; i < points.length; i++) {
-    const px = (points[i] % width) - centreX
-    const py = Math.floor(points[i] / width) - centreY
+  const image = frame.image.data
+  const gradientX = frame.gradientX.data
+  const gradientY = frame.gradientY.data
+  for (let k = 0, i = 0; k < fromCentre.length; k += 2, i++) {
+    const px = fromCentre[k]
+    const py = fromCentre[k + 1]
     const qx = a * px - b * py + motion.dx_px + centreX
     const qy = b * px + a * py + motion.dy_px + centreY
-    const ix = Math.floor(qx)
-    const iy = Math.floor(qy)
-    if (!(ix >= 1 && iy >= 1 && ix < width - 2 && iy < height - 2)) continue
+    if (!(qx >= 1 && qy >= 1 && qx < width - 2 && qy < height - 2)) continue
+    const ix = qx | 0
+    const iy = qy | 0
     const tx = qx - ix
     const ty = qy - iy
     const o = iy * width + ix
-    for (let plane = 0; plane < 3; plane++) {
-      const d = planes[plane]
-      const top = d[o] + tx * (d[o + 1] - d[o])
-      const bottom = d[o + width] + tx * (d[o + width + 1] - d[o + width])
-      samples[3 * i + plane] = top + ty * (bottom - top)
-    }
+    const p = o + width
+    const wd = tx * ty
+    const wc = ty - wd
+    const wb = tx - wd
+    const wa = 1 - tx - wc
+    samples[3 * i] = wa * image[o] + wb * image[o + 1] + wc * image[p] + wd * image[p + 1]
+    samples[3 * i + 1] = wa * gradientX[o] + wb * gradientX[o + 1] + wc * gradientX[p] + wd * gradientX[p + 1]
+    samples[3 * i + 2] = wa * gradientY[o] + wb * gradientY[o + 1] + wc * gradientY[p] + wd * gradientY[p + 1]
     inside[count++] = i
   }
   return inside.subarray(0, count)
@@ -169,7 +174,7 @@ function robustSpread(residuals: Float32Array, used: Int32Array): number {
 
 /** One weighted least-squares step for (scale, rotation, dx, dy), as a motion applied before the present one. */
 function gaussNewtonStep(
-  points: Int32Array,
+  fromCentre: Float32Array,
   used: Int32Array,
   samples: Float32Array,
   residuals: Float32Array,
@@ -177,34 +182,55 @@ function gaussNewtonStep(
   spread: number,
   motion: Similarity,
   width: number,
-  height: number,
 ): Similarity | undefined {
-  const normal = Array.from({ length: 4 }, () => new Float64Array(5))
-  const j = new Float64Array(4)
-  const a = motion.scale * Math.cos(motion.rotation_rad)
-  const b = motion.scale * Math.sin(motion.rotation_rad)
+  const a = gain * motion.scale * Math.cos(motion.rotation_rad)
+  const b = gain * motion.scale * Math.sin(motion.rotation_rad)
   // Coordinates divided by the half width keep the four columns of one size.
   const unit = 2 / width
-  for (const i of used) {
+  const cut = 1 / (3 * spread)
+  // The normal equations' upper triangle and right side, in plain variables: this is the innermost loop of registration.
+  let [ss, sr, sx, sy, rr, rx, ry, xx, xy, yy] = [0, 0, 0, 0, 0, 0, 0, 0, 0, 0]
+  let [es, er, ex, ey] = [0, 0, 0, 0]
+  for (let k = 0; k < used.length; k++) {
+    const i = used[k]
     const e = residuals[i]
-    const t = e / (3 * spread)
+    const t = e * cut
     if (t >= 1 || t <= -1) continue
-    const weight = (1 - t * t) ** 2
-    const gx = gain * (a * samples[3 * i + 1] + b * samples[3 * i + 2])
-    const gy = gain * (-b * samples[3 * i + 1] + a * samples[3 * i + 2])
-    const x = ((points[i] % width) - (width - 1) / 2) * unit
-    const y = (Math.floor(points[i] / width) - (height - 1) / 2) * unit
-    j[0] = gx * x + gy * y
-    j[1] = gy * x - gx * y
-    j[2] = gx
-    j[3] = gy
-    for (let r = 0; r < 4; r++) {
-      for (let c = r; c < 4; c++) normal[r][c] += weight * j[r] * j[c]
-      normal[r][4] -= weight * j[r] * e
-    }
+    const near = 1 - t * t
+    const weight = near * near
+    const fx = samples[3 * i + 1]
+    const fy = samples[3 * i + 2]
+    const gx = a * fx + b * fy
+    const gy = a * fy - b * fx
+    const x = fromCentre[2 * i] * unit
+    const y = fromCentre[2 * i + 1] * unit
+    const s = gx * x + gy * y
+    const r = gy * x - gx * y
+    const ws = weight * s
+    const wr = weight * r
+    const wx = weight * gx
+    const wy = weight * gy
+    ss += ws * s
+    sr += ws * r
+    sx += ws * gx
+    sy += ws * gy
+    rr += wr * r
+    rx += wr * gx
+    ry += wr * gy
+    xx += wx * gx
+    xy += wx * gy
+    yy += wy * gy
+    es -= ws * e
+    er -= wr * e
+    ex -= wx * e
+    ey -= wy * e
   }
-  for (let r = 0; r < 4; r++) for (let c = 0; c < r; c++) normal[r][c] = normal[c][r]
-  const step = solve(normal)
+  const step = solve([
+    Float64Array.of(ss, sr, sx, sy, es),
+    Float64Array.of(sr, rr, rx, ry, er),
+    Float64Array.of(sx, rx, xx, xy, ex),
+    Float64Array.of(sy, ry, xy, yy, ey),
+  ])
   if (!step) return undefined
   return { scale: 1 + step[0] * unit, rotation_rad: step[1] * unit, dx_px: step[2], dy_px: step[3] }
 }
@@ -219,5 +245,11 @@ function withGradients(image: Plane): Level {
       gradientY.data[i] = 0.5 * (data[i + width] - data[i - width])
     }
   }
-  return { image, gradientX, gradientY, points: strongestPoints(image, gradientX, gradientY) }
+  const points = strongestPoints(image, gradientX, gradientY)
+  const fromCentre = new Float32Array(points.length * 2)
+  points.forEach((point, k) => {
+    fromCentre[2 * k] = (point % width) - (width - 1) / 2
+    fromCentre[2 * k + 1] = Math.floor(point / width) - (height - 1) / 2
+  })
+  return { image, gradientX, gradientY, points, fromCentre }
 }

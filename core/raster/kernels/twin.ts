@@ -177,8 +177,12 @@ export function smoothRows(source: Float32Array, width: number, target: Float32A
   for (let y = from; y < to; y++) {
     const o = y * width
     for (let x = 0; x < width; x++) {
-      const [a, b, d, e] = [Math.max(x - 2, 0), Math.max(x - 1, 0), Math.min(x + 1, width - 1), Math.min(x + 2, width - 1)]
-      target[o + x] = blend(source[o + a], source[o + b], source[o + x], source[o + d], source[o + e])
+      const i = o + x
+      if (x >= 2 && x < width - 2) target[i] = blend(source[i - 2], source[i - 1], source[i], source[i + 1], source[i + 2])
+      else {
+        const at = (k: number) => source[o + clamp(x + k, width)]
+        target[i] = blend(at(-2), at(-1), at(0), at(1), at(2))
+      }
     }
   }
 }
