@@ -1,6 +1,8 @@
 /** Unit tests stand beside what they test; e2e/ belongs to Playwright. */
 export default {
   testEnvironment: 'node',
+  // Some tests run the engine; a machine that does other work as well is slow.
+  testTimeout: 60_000,
   testMatch: ['**/*.test.ts'],
   transform: {
     '^.+\\.[tj]sx?$': [

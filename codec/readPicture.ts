@@ -48,7 +48,10 @@ export async function readPicture(file: string, mostWidth_px?: number): Promise<
 }
 
 /** The same as interleaved RGB samples, as they were decoded. @throws InputError where the file is damaged. */
-export async function readSamples(file: string, mostWidth_px?: number): Promise<{ samples: Uint8Array | Uint16Array; width: number; height: number }> {
+export async function readSamples(
+  file: string,
+  mostWidth_px?: number,
+): Promise<{ samples: Uint8Array | Uint16Array; width: number; height: number }> {
   const { bits } = await readFacts(file)
   let pipeline = open(file).rotate()
   if (mostWidth_px) pipeline = pipeline.resize({ width: mostWidth_px, withoutEnlargement: true, kernel: 'cubic' })

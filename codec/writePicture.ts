@@ -2,21 +2,24 @@ import { randomUUID } from 'node:crypto'
 import { rename, rm, writeFile } from 'node:fs/promises'
 import path from 'node:path'
 import sharp, { type Sharp } from 'sharp'
-import { toInterleaved16, type Picture, type Plane } from '@/core/raster'
+import { toInterleaved16, type Picture, type Plane, type Rectangle } from '@/core/raster'
 
 export type PictureFormat = 'tif' | 'png' | 'jpg'
 
 export interface WriteOptions {
   bits: 8 | 16
   icc?: Buffer
+  /** The part of the picture to write; all of it where absent. */
+  crop?: Rectangle
   /** EXIF fields by directory, as sharp takes them. */
   exif?: Record<string, Record<string, string>>
 }
 
 /** Encodes a picture and puts it at `file` in one step, so that no half-written picture is ever found there. */
 export async function writePicture(file: string, picture: Picture, options: WriteOptions): Promise<void> {
-  const raw = { width: picture.width, height: picture.height, channels: 3 as const }
-  let pipeline = sharp(toInterleaved16(picture), { raw, limitInputPixels: false }).toColourspace(options.bits === 16 ? 'rgb16' : 'srgb')
+  const { width, height } = options.crop ?? picture
+  const raw = { width, height, channels: 3 as const }
+  let pipeline = sharp(toInterleaved16(picture, options.crop), { raw, limitInputPixels: false }).toColourspace(options.bits === 16 ? 'rgb16' : 'srgb')
   if (options.exif) pipeline = pipeline.withExif(options.exif)
   await writeWhole(file, await encode(pipeline, formatOf(file)))
 }

@@ -3,6 +3,8 @@ import path from 'node:path'
 import { Readable } from 'node:stream'
 import sharp from 'sharp'
 import { GARDEN } from '@/demo/scenario'
+import { planSeries } from '@/core/plan'
+import { completePlanRequest } from '@/schemas'
 import { readEnvironment, simulationOf } from '.'
 import { readExif } from '@/codec'
 import { safeName } from './pictures'
@@ -130,8 +132,18 @@ describe('shoots', () => {
     await expect(server.context.shoots.replan(99, { title: 'x', subject: '', scene: 'fossil', plan: demo.plan })).rejects.toThrow('does not exist')
   })
 
-  test('the simulated camera refuses a plan by distances', () => {
-    expect(() => simulationOf('fossil', GARDEN.plan, {} as never, 1)).toThrow('bring your own frames')
+  test('the simulated camera shoots a range from the near edge on, framed in the middle of it', () => {
+    const plan = planSeries(completePlanRequest(GARDEN.plan))
+    const { camera, positions_mm } = simulationOf('garden', GARDEN.plan, plan, 1)
+    const near_mm = (GARDEN.plan.subject as { near_mm: number }).near_mm
+    expect(positions_mm.map((mm) => mm + near_mm)).toEqual(plan.frames.map(({ focusDistance_mm }) => expect.closeTo(focusDistance_mm!, 6)))
+    const middle = plan.frames[Math.ceil(plan.frameCount / 2) - 1].focusDistance_mm!
+    expect(camera.magnification).toBeCloseTo(24 / (middle - 24), 9)
+  })
+
+  test('it has no objective, and says so', () => {
+    const optics = { kind: 'objective', designMagnification: 5, designTube_mm: 200, tube_mm: 200, numericalAperture: 0.14 } as const
+    expect(() => simulationOf('fossil', { ...demo.plan, optics }, planSeries(completePlanRequest(demo.plan)), 1)).toThrow('bring your own frames')
   })
 })
 

@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto'
 import { mkdtempSync } from 'node:fs'
 import { rm } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
@@ -79,10 +80,18 @@ describe('shoots', () => {
     expect(await answer(await shootRoute.GET(request(), params({ id: '4711' })))).toMatchObject(refused('does not exist any more'))
   })
 
-  test('planned by distances are not for the simulated camera', async () => {
-    expect(await answer(await simulateRoute.POST(request({}), params({ id: await newShoot(garden) })))).toMatchObject(
-      refused('bring your own frames'),
-    )
+  test('without devices switched on, a call to them says so', async () => {
+    const { POST } = await import('./shoots/[id]/devices/route')
+    expect(await answer(await POST(request({ do: 'state' }), params({ id: await newShoot(garden) })))).toMatchObject(refused('switch them on first'))
+    expect(await answer(await POST(request({ do: 'fly' }), params({ id: await newShoot(garden) })))).toMatchObject({ status: 400 })
+  })
+
+  test('take in a field log, entry by entry, and refuse what is none', async () => {
+    const { POST } = await import('./shoots/[id]/field/route')
+    const id = await newShoot()
+    const entries = [{ id: randomUUID(), at: new Date().toISOString(), kind: 'missed' }]
+    expect(await answer(await POST(request({ entries }), params({ id })))).toMatchObject({ status: 200, body: { kept: 1 } })
+    expect((await answer(await POST(request({ entries: [{ kind: 'taken' }] }), params({ id })))).status).toBe(400)
   })
 })
 

@@ -1,7 +1,7 @@
 import path from 'node:path'
 import { parseArgs } from 'node:util'
-import { writeGrey, writePicture, writeWhole } from '@/codec'
-import { cropPicture, cropPlane } from '@/core/raster'
+import { exifFields, readExif, readFacts, writeGrey, writePicture, writeWhole } from '@/codec'
+import { cropPlane } from '@/core/raster'
 import { check, fuseSettingsSchema, InputError, type FuseSettings } from '@/schemas'
 import { progressTo } from '../progress'
 import { fuseSeries, gain_ev, type FusedSeries } from './fuseSeries'
@@ -48,7 +48,8 @@ export async function fuse(args: string[]): Promise<void> {
     progress({ stage: 'encode', frame: series.files.length, of: series.files.length })
     await fused.stopwatch.time('encode', async () => {
       const bits = /\.jpe?g$/i.test(values.out!) ? 8 : settings.bits
-      await writePicture(values.out!, cropPicture(fused.picture, fused.crop), { bits })
+      const taken = readExif((await readFacts(series.files[fused.reference])).exif)
+      await writePicture(values.out!, fused.picture, { bits, crop: fused.crop, ...(taken && { exif: exifFields(taken) }) })
       if (values['source-map']) await writeGrey(values['source-map'], cropPlane(fused.source, fused.crop), series.files.length > 256 ? 16 : 8)
       if (values.depth) await writeGrey(values.depth, depthSamples(fused, series.files.length), 16)
     })

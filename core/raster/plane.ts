@@ -40,20 +40,23 @@ export function fromInterleaved(samples: Uint8Array | Uint16Array, width: number
   return picture
 }
 
-/** A picture to interleaved 16-bit RGB samples, clipped to the range. */
-export function toInterleaved16(picture: Picture): Uint16Array {
-  const samples = new Uint16Array(picture.width * picture.height * 3)
-  picture.planes.forEach(({ data }, channel) => {
-    for (let i = 0, s = channel; i < data.length; i++, s += 3) samples[s] = Math.min(65535, Math.max(0, data[i] * 65535 + 0.5))
-  })
-  return samples
-}
-
 export interface Rectangle {
   x: number
   y: number
   width: number
   height: number
+}
+
+/** A picture, or the part of it in `crop`, to interleaved 16-bit RGB samples, clipped to the range. */
+export function toInterleaved16(picture: Picture, crop: Rectangle = { x: 0, y: 0, width: picture.width, height: picture.height }): Uint16Array {
+  const samples = new Uint16Array(crop.width * crop.height * 3)
+  picture.planes.forEach(({ data }, channel) => {
+    for (let y = 0, s = channel; y < crop.height; y++) {
+      const row = (crop.y + y) * picture.width + crop.x
+      for (let i = row; i < row + crop.width; i++, s += 3) samples[s] = Math.min(65535, Math.max(0, data[i] * 65535 + 0.5))
+    }
+  })
+  return samples
 }
 
 /** A copy of a part of a plane; the rectangle must lie inside it. */
@@ -64,9 +67,4 @@ export function cropPlane(plane: Plane, { x, y, width, height }: Rectangle): Pla
     out.data.set(plane.data.subarray(from, from + width), row * width)
   }
   return out
-}
-
-export function cropPicture(picture: Picture, rectangle: Rectangle): Picture {
-  const [red, green, blue] = picture.planes.map((plane) => cropPlane(plane, rectangle))
-  return { width: rectangle.width, height: rectangle.height, planes: [red, green, blue] }
 }

@@ -54,3 +54,25 @@ test('a plan by distances counts its slices by distance, from the near edge on',
   expect(made(names.slice(0, -1)).messages.map(({ code }) => code)).toEqual(['far-short'])
   expect(made(names.slice(2)).messages[0].text).toContain('take 2 more frames nearer')
 })
+
+test('a gap that the pictures do not show is found by where the focus was', () => {
+  const { coverage, messages } = againstPlan(report(files.filter((_, k) => k !== 5 && k !== 6)), positions, plan)
+  expect(coverage.gaps).toEqual([{ after: files[4], before: files[7], missing: 2 }])
+  expect(messages.map(({ code }) => code)).toEqual(['gap'])
+})
+
+test('a gap is said once, by the pictures or by the plan', () => {
+  const seen = report(files.filter((_, k) => k !== 5))
+  seen.coverage.gaps.push({ after: files[4], before: files[6], missing: 1 })
+  seen.messages.push({ code: 'gap', text: 'A gap.', files: [files[4], files[6]] })
+  expect(againstPlan(seen, positions, plan).messages).toHaveLength(1)
+})
+
+test('a frame that looks like its neighbour is used where the focus did move, and left out where it did not', () => {
+  const alike = (file: string) => ({ file, role: 'idle' as const, reason: `shows the same as ${files[0]}: the focus did not move`, exposure_ev: 0 })
+  const seen = report(files)
+  seen.frames[3] = alike(files[3])
+  expect(againstPlan(seen, positions, plan).frames[3].role).toBe('use')
+  const stuck = new Map([...positions, [files[3], positions.get(files[2])!]])
+  expect(againstPlan(seen, stuck, plan).frames[3].role).toBe('idle')
+})

@@ -1,14 +1,15 @@
 import { Course, type Plan } from '../plan'
-import type { SurveyMessage, SurveyReport } from './survey'
+import { gapMessage, type Gap, type SurveyMessage, type SurveyReport } from './survey'
 
 /**
  * What a survey says once it is known where the focus of each frame was: by a rail or drive that tells. Slices of the
  * plan beyond the outermost used frames are missing, whatever the pictures show. `positions_mm` goes by file name, from
  * the subject's near edge, which lies `near_mm` from the lens where the plan is one by distances.
  */
-export function againstPlan(report: SurveyReport, positions_mm: Map<string, number>, plan: Plan, near_mm = 0): SurveyReport {
+export function againstPlan(seen: SurveyReport, positions_mm: Map<string, number>, plan: Plan, near_mm = 0): SurveyReport {
   const course = new Course(plan, plan.frames)
   const place = (mm: number) => course.sense * course.placeOf(mm + near_mm)
+  const report = withMovedFrames(seen, course.stride, (file) => (positions_mm.has(file) ? place(positions_mm.get(file)!) : undefined))
   const used = report.frames.flatMap(({ file, role }) =>
     role === 'use' && positions_mm.has(file) ? [{ file, at: place(positions_mm.get(file)!) }] : [],
   )
@@ -25,6 +26,9 @@ export function againstPlan(report: SurveyReport, positions_mm: Map<string, numb
     const where = code === 'near-short' ? 'nearer than the first' : 'beyond the last'
     return { code, text: `The ${end} end is not reached: take ${count} more ${count === 1 ? 'frame' : 'frames'} ${where}.`, files: [file] }
   }
+  const gaps = gapsBetween(used, course.stride).filter(
+    ({ after, before }) => !report.coverage.gaps.some((gap) => [gap.after, gap.before].includes(after) || [gap.after, gap.before].includes(before)),
+  )
   const others = report.messages.filter(({ code }) => !((code === 'near-short' && nearer > 0) || (code === 'far-short' && farther > 0)))
   return {
     ...report,
@@ -32,11 +36,38 @@ export function againstPlan(report: SurveyReport, positions_mm: Map<string, numb
       ...report.coverage,
       nearEnd: nearer > 0 ? 'short' : report.coverage.nearEnd,
       farEnd: farther > 0 ? 'short' : report.coverage.farEnd,
+      gaps: [...report.coverage.gaps, ...gaps],
     },
     messages: [
       ...(nearer > 0 ? [short('near-short', nearer, nearest.file)] : []),
       ...(farther > 0 ? [short('far-short', farther, farthest.file)] : []),
+      ...gaps.map(gapMessage),
       ...others,
     ],
   }
+}
+
+/** A longer step than this, in steps of the plan, leaves a gap; a shorter one than that does not count as moved. */
+const GAP = 1.6
+const MOVED = 0.5
+
+/** Frames that look alike to the pictures but whose focus did move are used after all: little may show of a far slice. */
+function withMovedFrames(report: SurveyReport, stride: number, placeOf: (file: string) => number | undefined): SurveyReport {
+  const used = report.frames.flatMap(({ file, role }) => (role === 'use' ? (placeOf(file) ?? []) : []))
+  const frames = report.frames.map((frame) => {
+    const at = placeOf(frame.file)
+    if (frame.role !== 'idle' || at === undefined || used.some((other) => Math.abs(other - at) < MOVED * stride)) return frame
+    // What lies beyond all others may rightly add nothing: only what stands among them, or next to them, is taken back.
+    const away = Math.min(...used.map((other) => Math.abs(other - at)))
+    return away < GAP * stride && frame.reason.includes('did not move') ? { ...frame, role: 'use' as const, reason: '' } : frame
+  })
+  return { ...report, frames }
+}
+
+function gapsBetween(used: { file: string; at: number }[], stride: number): Gap[] {
+  const along = [...used].sort((a, b) => a.at - b.at)
+  return along.slice(1).flatMap(({ file, at }, k) => {
+    const step = (at - along[k].at) / stride
+    return step > GAP ? [{ after: along[k].file, before: file, missing: Math.max(1, Math.round(step) - 1) }] : []
+  })
 }

@@ -174,10 +174,7 @@ class Findings {
         text: 'The far end is not reached: take frames beyond the last.',
         files: [this.fileAt(this.used.length - 1)],
       })
-    for (const { after, before, missing } of gaps) {
-      const frames = missing === 1 ? 'a frame is' : `${missing} frames are`
-      messages.push({ code: 'gap', text: `Between ${after} and ${before} ${frames} missing: go back and take them.`, files: [after, before] })
-    }
+    messages.push(...gaps.map(gapMessage))
     for (const { from, to, jump_percent } of this.bumps()) {
       messages.push({
         code: 'moved',
@@ -247,3 +244,9 @@ function namesRun(order: number[]): SurveyReport['order'] {
 
 const spread = (values: number[]) => (values.length > 0 ? round(Math.max(...values) - Math.min(...values)) : 0)
 const round = (value: number) => Math.round(value * 1000) / 1000
+
+/** A gap in words. */
+export function gapMessage({ after, before, missing }: Gap): SurveyMessage {
+  const frames = missing === 1 ? 'a frame is' : `${missing} frames are`
+  return { code: 'gap', text: `Between ${after} and ${before} ${frames} missing: go back and take them.`, files: [after, before] }
+}

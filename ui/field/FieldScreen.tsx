@@ -128,7 +128,7 @@ function Field({ shoot, planned, sheet }: { shoot: ShootDetail; planned: SheetPl
               onChange={(line, done) => append({ kind: 'prepared', line, done })}
             />
           )}
-          <LogList taken={taken} readings={readings} onMistake={(entry) => append({ kind: 'undone', entry })} />
+          <LogList taken={taken} count={plan.frameCount} readings={readings} onMistake={(entry) => append({ kind: 'undone', entry })} />
         </div>
         <div>
           <LiveCheck shoot={shoot} course={course} readings={readings} near_mm={near_mm} taken={taken} />

@@ -9,13 +9,23 @@ import styles from './field.module.css'
 const WHAT: Record<TakenFrame['what'], string> = { frame: '', repeat: 'again', test: 'test frame', divider: 'divider', spare: 'spare' }
 
 /** What was taken, the newest first, each with its time and where the focus was. */
-export function LogList({ taken, readings, onMistake }: { taken: TakenFrame[]; readings: Readings; onMistake: (id: string) => void }) {
+export function LogList({
+  taken,
+  count,
+  readings,
+  onMistake,
+}: {
+  taken: TakenFrame[]
+  count: number
+  readings: Readings
+  onMistake: (id: string) => void
+}) {
   if (taken.length === 0) return null
   const numbered = taken.map((entry, k) => ({ ...entry, number: taken.slice(0, k + 1).filter(({ what }) => what === 'frame').length }))
   return (
     <ol className={styles.log} aria-label="Taken">
       {numbered.reverse().map(({ id, at, what, frame, differs, number }) => (
-        <li key={id} style={{ borderLeftColor: frame ? depthCss(rampPlace(number - 1, taken.length)) : 'transparent' }}>
+        <li key={id} style={{ borderLeftColor: frame ? depthCss(rampPlace(Math.min(count, frame.index) - 1, count)) : 'transparent' }}>
           <span>{what === 'frame' ? number : '·'}</span>
           <span>
             {frame ? readings.of(frame, number - 1)[0] : ''} {WHAT[what]}

@@ -1,8 +1,9 @@
 'use client'
 
-import { App, Button } from 'antd'
+import { App, Button, Select } from 'antd'
 import { useRouter } from 'next/navigation'
-import { useEffect, useMemo, useRef, type KeyboardEvent } from 'react'
+import { useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react'
+import { STYLES, USUAL_STYLE } from '@/core/fuse'
 import { depthCss, rampPlace } from '@/core/ramp'
 import type { CardSplit } from '@/core/survey'
 import { significant } from '@/core/units'
@@ -12,6 +13,11 @@ import { Flick } from './Flick'
 import { ROLE_WORDS, sortedFrames, type SortedFrame } from './roles'
 import { SurveyReportView } from './SurveyReportView'
 import styles from './shoot.module.css'
+
+const STYLE_OPTIONS = Object.values(STYLES).map(({ name, purpose }) => {
+  const title = name[0].toUpperCase() + name.slice(1)
+  return { value: name, name: title, label: `${title}: ${purpose[0].toLowerCase()}${purpose.slice(1)}` }
+})
 
 interface Props {
   run: RunDetail
@@ -27,7 +33,8 @@ export function Run({ run, shoot, busy, selected, onSelect }: Props) {
   const { message } = App.useApp()
   const router = useRouter()
   const onError = (error: Error) => message.error(error.message)
-  const fuse = useCommand(shoot.id, () => send(`/api/runs/${run.id}/fuse`, 'POST', {}))
+  const [style, setStyle] = useState(USUAL_STYLE)
+  const fuse = useCommand(shoot.id, () => send(`/api/runs/${run.id}/fuse`, 'POST', { style }))
   const survey = useCommand(shoot.id, () => send(`/api/runs/${run.id}/survey`, 'POST'))
   const split = useCommand(shoot.id, () =>
     send<CardSplit>(`/api/runs/${run.id}/split`, 'POST').then(({ series }) => message.info(splitText(series), 6)),
@@ -86,6 +93,15 @@ export function Run({ run, shoot, busy, selected, onSelect }: Props) {
             Split into series
           </Button>
         )}
+        <Select
+          aria-label="Style of fusing"
+          value={style}
+          onChange={setStyle}
+          options={STYLE_OPTIONS}
+          popupMatchSelectWidth={430}
+          disabled={busy}
+          optionLabelProp="name"
+        />
         <Button type="primary" disabled={busy} onClick={() => fuse.mutate(undefined, { onError })}>
           {used === run.frames.length ? 'Fuse these frames' : `Fuse ${used} of these frames`}
         </Button>

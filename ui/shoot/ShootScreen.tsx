@@ -44,7 +44,9 @@ export function ShootScreen({ shoot }: { shoot: ShootDetail }) {
           <Button size="large" href={`/shoots/${shoot.id}/field`}>
             Open the run card
           </Button>
-          <h2 className={styles.second}>Simulated camera</h2>
+        </section>
+        <section>
+          <h2>Simulated camera</h2>
           <p className={styles.quiet}>
             Shoots the {shoot.scene} scene at every position of the plan, {request.mover.kind === 'rail' ? 'on a rail' : 'by its focus drive'}.
           </p>
