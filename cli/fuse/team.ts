@@ -1,4 +1,5 @@
 import { availableParallelism } from 'node:os'
+import { setFlagsFromString } from 'node:v8'
 import { Worker } from 'node:worker_threads'
 import { createBoard, createMemory, TeamKernels, type Kernels } from '@/core/raster/kernels'
 
@@ -13,6 +14,8 @@ export interface Team {
 
 /** The compiled kernels on as many threads as there are cores, or on `threads` of them. */
 export async function gatherTeam(threads = Math.min(MOST_THREADS, availableParallelism())): Promise<Team> {
+  // Kernels run few times and long: compiled well at once, they save the time that the first frame would take in the quick version.
+  setFlagsFromString('--no-liftoff')
   const memory = createMemory()
   const board = createBoard()
   const others = threads - 1

@@ -15,6 +15,8 @@ export interface PairMotion {
 const COARSEST_px = 48
 const MOST_POINTS = 24_000
 const MOST_STEPS = 16
+/** One pixel in so many tells the threshold; a prime number. */
+const SAMPLED = 31
 /** Movement of the corners, in px of a level, below which another step is not worth its time; on the finest and on others. */
 const SETTLED_px = { finest: 0.008, coarser: 0.05 }
 
@@ -93,17 +95,18 @@ function refine(reference: Level, frame: Level, start: Similarity, settled_px: n
 /** Indices of the points to align on: the strongest gradients, at most MOST_POINTS, away from the border. */
 function strongestPoints({ width, height }: Plane, gradientX: Plane, gradientY: Plane): Int32Array {
   const strength = createPlane(width, height).data
-  const sample: number[] = []
+  const sample = new Float32Array(Math.ceil(strength.length / SAMPLED) + 1)
+  let sampled = 0
   for (let y = 2; y < height - 2; y++) {
-    for (let x = 2; x < width - 2; x++) {
-      const i = y * width + x
+    for (let i = y * width + 2; i < (y + 1) * width - 2; i++) {
       strength[i] = gradientX.data[i] ** 2 + gradientY.data[i] ** 2
-      if (Math.imul(i, 0x9e3779b1) >>> 0 < 0x08000000) sample.push(strength[i])
+      // Every few pixels tell how strong gradients are; a step that no width divides keeps them from lining up.
+      if (i % SAMPLED === 0) sample[sampled++] = strength[i]
     }
   }
-  sample.sort((a, b) => b - a)
+  const sorted = sample.subarray(0, sampled).sort()
   const share = Math.min(0.5, MOST_POINTS / (width * height))
-  const threshold = sample[Math.floor(sample.length * share)] ?? 0
+  const threshold = sorted[sampled - 1 - Math.floor(sampled * share)] ?? 0
   const points: number[] = []
   for (let i = 0; i < strength.length; i++) if (strength[i] > threshold) points.push(i)
   return Int32Array.from(points)

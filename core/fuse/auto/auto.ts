@@ -5,5 +5,5 @@ import type { FusionStyle } from '../style'
 export const auto: FusionStyle = {
   name: 'auto',
   purpose: 'Fine detail where there is some, even surfaces elsewhere; the usual choice.',
-  create: (options) => new BandAccumulator(options, { by: 'band', smoothings: 1, decision: 4, coarserShare: 0.2 }),
+  create: (options) => new BandAccumulator(options, { by: 'band', smoothings: 1, decision: 4, coarserShare: 0.12 }),
 }

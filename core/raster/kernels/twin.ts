@@ -47,6 +47,8 @@ export function warp(
 
 /** Columns that one vertical phase is taken for: a turn of half a degree moves them by 0.02 px. */
 const GROUP = 4
+/** Places are counted in phases from so far before the picture that they are never negative: one cut gives pixel and phase. */
+const BEFORE = 16384
 
 /**
  * Interleaved RGB samples to three planes, times `gain`, with one cubic interpolation at A p + start, p from the picture's
@@ -76,10 +78,10 @@ export function warpSamples(
   for (let y = from; y < to; y++) {
     const rowX = startX - b * y
     const rowY = startY + a * y
-    for (let s = 0; s < width; s += GROUP) {
-      const qy = rowY + (b * (s + 1.5 - rowX)) / a
-      const iy = Math.floor(qy)
-      const tap = (((qy - iy) * PHASES + 0.5) | 0) * 4
+    let v = (rowY + (b / a) * (1.5 - rowX) + BEFORE) * PHASES + 0.5
+    for (let s = 0; s < width; s += GROUP, v += (b / a) * (GROUP * PHASES)) {
+      const iy = ((v | 0) >> 10) - BEFORE
+      const tap = ((v | 0) & (PHASES - 1)) * 4
       const rows = [-1, 0, 1, 2].map((k) => clamp(iy + k, height) * width * 3)
       for (let k = 3 * s; k < Math.min(3 * width, 3 * (s + GROUP)); k++) {
         let sum = 0
@@ -87,9 +89,9 @@ export function warpSamples(
         line[k] = sum
       }
     }
-    for (let x = 0, qx = rowX; x < width; x++, qx += a) {
-      const ix = Math.floor(qx)
-      const tap = (((qx - ix) * PHASES + 0.5) | 0) * 4
+    for (let x = 0, u = (rowX + BEFORE) * PHASES + 0.5; x < width; x++, u += a * PHASES) {
+      const ix = ((u | 0) >> 10) - BEFORE
+      const tap = ((u | 0) & (PHASES - 1)) * 4
       const places = [-1, 0, 1, 2].map((k) => 3 * clamp(ix + k, width))
       planes.forEach((plane, c) => {
         let sum = 0

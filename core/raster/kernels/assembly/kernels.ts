@@ -16,6 +16,8 @@
 const GROUP: i32 = 4
 /** Places on both sides of a row for the edge repeated. */
 const EDGE: i32 = 4
+/** Places are counted in 1024ths from so far before the picture that they are never negative: one cut gives pixel and phase. */
+const BEFORE: i32 = 16384
 
 /**
  * Interleaved RGB samples, 8 or 16 bits, to three planes at A p + start (see the twin): columns first, into the row buffer
@@ -31,14 +33,17 @@ export function warpSamples(
   const first = buffer + <usize>(EDGE * 12)
   const bytes: usize = wide ? 6 : 3
   const stride = <usize>width * bytes
+  const slope = b / a
+  const stepV = slope * 4096
+  const stepU = a * 1024
   for (let y = from; y < to; y++) {
     const rowX = startX - b * <f64>y
     const rowY = startY + a * <f64>y
-    for (let s = 0; s < width; s += GROUP) {
-      const qy = rowY + (b * (<f64>s + 1.5 - rowX)) / a
-      const fy = Math.floor(qy)
-      const iy = <i32>fy
-      const tap = taps + (<usize><i32>((qy - fy) * 1024 + 0.5) << 4)
+    let v = (rowY + slope * (1.5 - rowX) + <f64>BEFORE) * 1024 + 0.5
+    for (let s = 0; s < width; s += GROUP, v += stepV) {
+      const place = <i32>v
+      const iy = (place >> 10) - BEFORE
+      const tap = taps + (<usize>(place & 1023) << 4)
       const r0 = samples + <usize>clampIndex(iy - 1, height) * stride + <usize>s * bytes
       const r1 = samples + <usize>clampIndex(iy, height) * stride + <usize>s * bytes
       const r2 = samples + <usize>clampIndex(iy + 1, height) * stride + <usize>s * bytes
@@ -86,12 +91,12 @@ export function warpSamples(
         store<f32>(lastColumn + <usize>(12 * k) + c, load<f32>(lastColumn + c))
       }
     }
-    let qx = rowX
+    let u = (rowX + <f64>BEFORE) * 1024 + 0.5
     let o = <usize>(y * width) << 2
-    for (let x = 0; x < width; x++, qx += a, o += 4) {
-      const fx = Math.floor(qx)
-      const ix = min(max(<i32>fx, -2), width)
-      const tap = v128.load(taps + (<usize><i32>((qx - fx) * 1024 + 0.5) << 4))
+    for (let x = 0; x < width; x++, u += stepU, o += 4) {
+      const place = <i32>u
+      const ix = min(max((place >> 10) - BEFORE, -2), width)
+      const tap = v128.load(taps + (<usize>(place & 1023) << 4))
       const line = first + <usize>(12 * (ix - 1))
       const p0 = f32x4.mul(v128.load(line), v128.shuffle<f32>(tap, tap, 0, 0, 0, 1))
       const p1 = f32x4.mul(v128.load(line + 16), v128.shuffle<f32>(tap, tap, 1, 1, 2, 2))
