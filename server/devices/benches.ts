@@ -80,6 +80,7 @@ export class Benches {
     const seed = shootId * 101 + shoot.runs.length
     const { camera, positions_mm } = simulationOf(shoot.scene, request, plan, seed)
     const far = shoot.sheet?.direction === 'far'
+    const { rawSize_MB } = request.camera
     const light = request.timing.recycling_s > 0
     return {
       scene: shoot.scene,
@@ -89,7 +90,7 @@ export class Benches {
       settings: { fNumber: camera.fNumber, shutter_s: request.timing.exposure_s || 0.1, iso: 100, sensorShift: request.timing.exposuresPerFrame > 1 },
       ...(light && { recycling_s: request.timing.recycling_s }),
       batteryFrames: BATTERY_FRAMES,
-      cardFrames: Math.floor(CARD_MB / request.camera.rawSize_MB),
+      cardFrames: Math.floor(CARD_MB / rawSize_MB),
       backlash_mm: request.mover.kind === 'rail' ? 0.04 : 0,
       faults: usualFaults(kinds, plan.frameCount, randomStream(seed)),
     }
