@@ -23,7 +23,7 @@ test('files dropped in are fused, whatever else is dropped with them', async ({ 
   writeFileSync(path.join(broken, 'empty.jpg'), '')
   await page.locator('input[type=file]').setInputFiles([...files, ...['letter.jpg', 'cut.jpg', 'empty.jpg'].map((name) => path.join(broken, name))])
   const run = page.getByRole('region', { name: 'Run 1' })
-  await expect(run.getByRole('img')).toHaveCount(files.length)
+  await expect(run.locator('[data-frame] img')).toHaveCount(files.length)
   await expect(page.getByText('letter.jpg is not a picture that can be read')).toBeVisible()
   await expect(page.getByText('cut.jpg is cut short or damaged')).toBeVisible()
   await expect(page.getByText('empty.jpg is empty')).toBeVisible()
@@ -44,7 +44,7 @@ test('a folder inside the import root is imported, one outside is refused', asyn
   await page.getByLabel('Or a folder on this machine').fill('card-1/bristles')
   await page.getByRole('button', { name: 'Import' }).click()
   await expect(page.getByText('5 frames imported.')).toBeVisible()
-  await expect(page.getByRole('region', { name: 'Run 2' }).getByRole('img')).toHaveCount(5)
+  await expect(page.getByRole('region', { name: 'Run 2' }).locator('[data-frame] img')).toHaveCount(5)
 
   // One frame alone is refused with a sentence.
   mkdirSync('.e2e/import/lonely', { recursive: true })
@@ -66,10 +66,10 @@ test('a folder inside the import root is imported, one outside is refused', asyn
 
 test('on a phone the shoot can be read and started without sideways scrolling', async ({ page }) => {
   await page.setViewportSize({ width: 390, height: 844 })
-  await newShoot(page, 'In the field')
+  await newShoot(page, 'Read on a phone')
   for (const step of ['plan', 'shoot', 'result']) {
     await page.goto(page.url().replace(/(plan|shoot|result)$/, step))
-    await expect(page.getByRole('heading', { name: 'In the field' })).toBeVisible()
+    await expect(page.getByRole('heading', { name: 'Read on a phone' })).toBeVisible()
     const overflow = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth)
     expect(overflow).toBeLessThanOrEqual(0)
   }

@@ -49,7 +49,7 @@ test('from a plan to a delivered picture with the simulated camera', async ({ pa
   await expect(page.getByText('Simulated camera was cancelled.')).toBeVisible()
   await page.getByRole('button', { name: 'Run it again' }).click()
   await expect(page.getByRole('status')).toContainText(`shooting frame 1 of ${count}`, { timeout: 90_000 })
-  await expect(page.getByRole('region', { name: /^Run/ }).first().getByRole('img')).toHaveCount(count, { timeout: 120_000 })
+  await expect(page.getByRole('region', { name: /^Run/ }).first().locator('[data-frame] img')).toHaveCount(count, { timeout: 120_000 })
 
   await page.getByRole('button', { name: 'Fuse these frames' }).first().click()
   await expect(page.getByRole('status')).toContainText(/registering frame|fusing frame/)

@@ -12,7 +12,7 @@ async function shootWithFrames(page: Page, title: string): Promise<void> {
   await page.getByRole('button', { name: 'Keep the plan and go to the shoot' }).click()
   await page.getByLabel('Or a folder on this machine').fill('card-1/bristles')
   await page.getByRole('button', { name: 'Import' }).click()
-  await expect(page.getByRole('region', { name: 'Run 1' }).getByRole('img')).toHaveCount(5)
+  await expect(page.getByRole('region', { name: 'Run 1' }).locator('[data-frame] img')).toHaveCount(5)
 }
 
 test('an engine that is killed is told in a sentence, and the render runs again', async ({ page }) => {
@@ -21,7 +21,7 @@ test('an engine that is killed is told in a sentence, and the render runs again'
   await expect(page.getByRole('status')).toContainText(/registering frame|fusing frame/)
   execFileSync('pkill', ['-KILL', '-f', 'nitidus.mjs fuse'])
   await expect(page.getByText('the frames are untouched, run it again')).toBeVisible()
-  await expect(page.getByRole('region', { name: 'Run 1' }).getByRole('img')).toHaveCount(5)
+  await expect(page.getByRole('region', { name: 'Run 1' }).locator('[data-frame] img')).toHaveCount(5)
   await page.getByRole('button', { name: 'Run it again' }).click()
   await expect(page.getByRole('button', { name: 'Look at the result' })).toBeVisible({ timeout: 60_000 })
 })

@@ -125,6 +125,8 @@ describe('what goes wrong', () => {
     expect(bumped.map(({ view }) => Math.hypot(view.jitter.dx_px, view.jitter.dy_px) > 8)).toEqual([false, false, false, true, true])
     const shaken = await run({ kind: 'shake', frame: 2, length_px: 9 })
     expect(shaken.map(({ taking }) => taking.strike.shake_px)).toEqual([0, 9, 0, 0, 0])
+    const handed = await run({ kind: 'divider', frame: 3 })
+    expect(handed.map(({ taking }) => taking.strike.hand)).toEqual([false, false, true, false, false])
     const tinted = await run({ kind: 'whiteBalance', frame: 5, red_ev: 1, blue_ev: 0 })
     expect(tinted.map(({ taking }) => taking.strike.tint[0])).toEqual([1, 1, 1, 1, 2])
   })

@@ -164,7 +164,7 @@ export class StandIns implements Devices {
       this.knocked = { dx_px: this.knocked.dx_px + 0.8 * shift, dy_px: this.knocked.dy_px + 0.6 * shift }
     }
     const unlit = this.hasAt('noFlash', number) || this.recycling_s() > 0 ? UNCHARGED_STOPS : 0
-    const taking = this.taking(hand, captures)
+    const taking = this.taking(hand || this.hasAt('divider', number), captures)
     const picture = await this.darkroom(
       this.order({
         ...taking,

@@ -23,7 +23,10 @@ interface Props {
 const APERTURES = [2.8, 4, 5.6, 8, 11, 16, 22].map((value) => ({ value, label: `f/${value}` }))
 const TIMES = [1 / 250, 1 / 125, 1 / 60, 1 / 30, 1 / 15, 1 / 8, 1 / 4, 1 / 2, 1, 2, 4, 8, 15, 30]
 const ISOS = [100, 200, 400, 800, 1600, 3200].map((value) => ({ value, label: `ISO ${value}` }))
-const FAULT_OPTIONS = Object.entries(FAULT_WORDS).map(([value, label]) => ({ value, label }))
+/** Running on past the subject is done by hand here: by going on. */
+const FAULT_OPTIONS = Object.entries(FAULT_WORDS)
+  .filter(([value]) => value !== 'runsOn')
+  .map(([value, label]) => ({ value, label }))
 
 /** The simulated camera, rail and flash, for a shoot without any. */
 export function DevicesPanel({ devices, faults, onFaults, busy, byRail, onTest, onDivider }: Props) {

@@ -66,9 +66,8 @@ export function LiveCheck({ shoot, course, readings, near_mm, taken }: Props) {
 
 function textOf({ why, between, frames }: Reshoot, readings: Readings): string {
   const places = frames.map((frame) => readings.of(frame, 0)[0]).join('; ')
-  const more = `${frames.length} ${frames.length === 1 ? 'frame' : 'frames'}`
   if (why === 'gap') return `Gap between ${between!.join(' and ')}: go back to ${places}.`
-  return `${why === 'near' ? 'Near' : 'Far'} end not reached: take ${more} more, at ${places}.`
+  return `${why === 'near' ? 'Near' : 'Far'} end not reached: take ${frames.length} more, at ${places}.`
 }
 
 /** Focus of each file, where it is known: from the devices, else from the log if it tells of as many frames. */
