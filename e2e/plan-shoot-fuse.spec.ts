@@ -72,7 +72,7 @@ test('from a plan to a delivered picture with the simulated camera', async ({ pa
 
   // Deliver: 16-bit files whose names say the settings, and the report.
   const tiff = await download(page, 'TIFF 16 bit')
-  expect(tiff.fileName).toMatch(/^seed-capsule-tray-4_run\d_lace_ref\d\d_16bit\.tif$/)
+  expect(tiff.fileName).toMatch(/^seed-capsule-tray-4_run\d_auto_ref\d\d_16bit\.tif$/)
   expect(await sharp(tiff.contents).metadata()).toMatchObject({ format: 'tiff', depth: 'ushort' })
   expect(await sharp((await download(page, 'PNG 16 bit')).contents).metadata()).toMatchObject({ format: 'png', depth: 'ushort' })
   expect(await sharp((await download(page, 'JPEG')).contents).metadata()).toMatchObject({ format: 'jpeg', depth: 'uchar' })
