@@ -76,3 +76,12 @@ test('a frame that looks like its neighbour is used where the focus did move, an
   const stuck = new Map([...positions, [files[3], positions.get(files[2])!]])
   expect(againstPlan(seen, stuck, plan).frames[3].role).toBe('idle')
 })
+
+test('a gap that the pictures seem to show is dropped where the focus left none', () => {
+  const seen = report(files)
+  seen.coverage.gaps.push({ after: files[4], before: files[5], missing: 2 })
+  seen.messages.push({ code: 'gap', text: 'A gap.', files: [files[4], files[5]] })
+  const { coverage, messages } = againstPlan(seen, positions, plan)
+  expect(coverage.gaps).toEqual([])
+  expect(messages).toEqual([])
+})

@@ -9,7 +9,8 @@ import { gapMessage, type Gap, type SurveyMessage, type SurveyReport } from './s
 export function againstPlan(seen: SurveyReport, positions_mm: Map<string, number>, plan: Plan, near_mm = 0): SurveyReport {
   const course = new Course(plan, plan.frames)
   const place = (mm: number) => course.sense * course.placeOf(mm + near_mm)
-  const report = withMovedFrames(seen, course.stride, (file) => (positions_mm.has(file) ? place(positions_mm.get(file)!) : undefined))
+  const placeOf = (file: string) => (positions_mm.has(file) ? place(positions_mm.get(file)!) : undefined)
+  const report = withoutClosedGaps(withMovedFrames(seen, course.stride, placeOf), course.stride, placeOf)
   const used = report.frames.flatMap(({ file, role }) =>
     role === 'use' && positions_mm.has(file) ? [{ file, at: place(positions_mm.get(file)!) }] : [],
   )
@@ -70,4 +71,17 @@ function gapsBetween(used: { file: string; at: number }[], stride: number): Gap[
     const step = (at - along[k].at) / stride
     return step > GAP ? [{ after: along[k].file, before: file, missing: Math.max(1, Math.round(step) - 1) }] : []
   })
+}
+
+/** Gaps that the pictures seem to show and that the focus, where it is known, did not leave: few frames measure poorly. */
+function withoutClosedGaps(report: SurveyReport, stride: number, placeOf: (file: string) => number | undefined): SurveyReport {
+  const closed = (after: string, before: string) => {
+    const [a, b] = [placeOf(after), placeOf(before)]
+    return a !== undefined && b !== undefined && Math.abs(a - b) <= GAP * stride
+  }
+  return {
+    ...report,
+    coverage: { ...report.coverage, gaps: report.coverage.gaps.filter(({ after, before }) => !closed(after, before)) },
+    messages: report.messages.filter(({ code, files: [after, before] }) => code !== 'gap' || !closed(after, before)),
+  }
 }
