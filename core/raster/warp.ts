@@ -1,4 +1,4 @@
-import { PHASES, warp } from './kernels/twin'
+import { clamp, PHASES } from './kernels/twin'
 import { createPlane, type Picture, type Plane, type Rectangle } from './plane'
 import { apply, invert, type Similarity } from './similarity'
 
@@ -25,6 +25,45 @@ export function warpPlane(plane: Plane, motion: Similarity): Plane {
   const startY = -b * centreX - a * centreY + motion.dy_px + centreY
   warp(plane.data, out.data, width, height, a, b, startX, startY, TAPS, 0, height)
   return out
+}
+
+/** Cubic interpolation of a plane at A p + start, p from the picture's first pixel, A a turn and scale (a, b). */
+function warp(
+  source: Float32Array,
+  target: Float32Array,
+  width: number,
+  height: number,
+  a: number,
+  b: number,
+  startX: number,
+  startY: number,
+  taps: Float32Array,
+  from: number,
+  to: number,
+): void {
+  for (let y = from; y < to; y++) {
+    let qx = startX - b * y
+    let qy = startY + a * y
+    for (let x = 0, out = y * width; x < width; x++, out++, qx += a, qy += b) {
+      const ix = Math.floor(qx)
+      const iy = Math.floor(qy)
+      const tx = (((qx - ix) * PHASES + 0.5) | 0) * 4
+      const ty = (((qy - iy) * PHASES + 0.5) | 0) * 4
+      const inside = ix >= 1 && iy >= 1 && ix < width - 2 && iy < height - 2
+      const x0 = inside ? ix - 1 : clamp(ix - 1, width)
+      const x1 = inside ? ix : clamp(ix, width)
+      const x2 = inside ? ix + 1 : clamp(ix + 1, width)
+      const x3 = inside ? ix + 2 : clamp(ix + 2, width)
+      let sum = 0
+      for (let j = 0; j < 4; j++) {
+        const row = (inside ? iy + j - 1 : clamp(iy + j - 1, height)) * width
+        sum +=
+          taps[ty + j] *
+          (taps[tx] * source[row + x0] + taps[tx + 1] * source[row + x1] + taps[tx + 2] * source[row + x2] + taps[tx + 3] * source[row + x3])
+      }
+      target[out] = sum
+    }
+  }
 }
 
 /** The largest upright rectangle (conservatively) that every one of the moved frames covers, in reference pixels. */

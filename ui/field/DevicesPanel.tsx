@@ -2,9 +2,9 @@
 
 import { App, Button, InputNumber, Select, Switch } from 'antd'
 import { useEffect, useState, type MouseEvent } from 'react'
-import { FAULT_WORDS } from '@/core/simulate'
 import { exposureText } from '@/core/units'
 import type { Tones } from '@/schemas'
+import { FaultSelect } from '../faults'
 import { TonesView } from './TonesView'
 import type { Devices } from './useDevices'
 import styles from './field.module.css'
@@ -23,11 +23,6 @@ interface Props {
 const APERTURES = [2.8, 4, 5.6, 8, 11, 16, 22].map((value) => ({ value, label: `f/${value}` }))
 const TIMES = [1 / 250, 1 / 125, 1 / 60, 1 / 30, 1 / 15, 1 / 8, 1 / 4, 1 / 2, 1, 2, 4, 8, 15, 30]
 const ISOS = [100, 200, 400, 800, 1600, 3200].map((value) => ({ value, label: `ISO ${value}` }))
-/** Running on past the subject is done by hand here: by going on. */
-const FAULT_OPTIONS = Object.entries(FAULT_WORDS)
-  .filter(([value]) => value !== 'runsOn')
-  .map(([value, label]) => ({ value, label }))
-
 /** The simulated camera, rail and flash, for a shoot without any. */
 export function DevicesPanel({ devices, faults, onFaults, busy, byRail, onTest, onDivider }: Props) {
   const { message } = App.useApp()
@@ -47,15 +42,8 @@ export function DevicesPanel({ devices, faults, onFaults, busy, byRail, onTest, 
       <section className={styles.devices} aria-label="Simulated devices">
         <h2>No camera at hand?</h2>
         <p>The simulated camera, {byRail ? 'rail' : 'focus drive'} and remote take this plan’s frames; press them yourself or let them run.</p>
-        <Select
-          mode="multiple"
-          aria-label="What goes wrong"
-          showSearch={{ optionFilterProp: 'label' }}
-          placeholder="Nothing goes wrong; choose faults to try"
-          value={faults}
-          onChange={onFaults}
-          options={FAULT_OPTIONS}
-        />
+        {/* Running on past the subject is done by hand here: by going on. */}
+        <FaultSelect label="What goes wrong" value={faults} onChange={onFaults} without={['runsOn']} />
         <div className={styles.row}>
           <Select
             aria-label="Picture size"

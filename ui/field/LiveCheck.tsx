@@ -7,7 +7,7 @@ import type { Course, PlannedFrame } from '@/core/plan'
 import type { Readings } from '@/core/sheet'
 import type { ShootDetail } from '@/schemas'
 import { send, useCommand } from '../api'
-import { surveyHeadline } from '../shoot/roles'
+import { surveyHeadline } from '../shoot'
 import styles from './field.module.css'
 
 interface Props {

@@ -1,11 +1,11 @@
 'use client'
 
-import { App, Button, Select } from 'antd'
+import { App, Button } from 'antd'
 import { useState } from 'react'
 import { seriesText } from '@/core/sheet'
-import { FAULT_WORDS } from '@/core/simulate'
 import type { ShootDetail } from '@/schemas'
 import { send, useCommand } from '../api'
+import { FaultSelect } from '../faults'
 import { JobProgress } from '../jobs'
 import { useStoredPlan } from '../plan'
 import { DepthRibbon } from '../ribbon'
@@ -14,8 +14,6 @@ import { useUnits } from '../units'
 import { BringFrames } from './BringFrames'
 import { Run } from './Run'
 import styles from './shoot.module.css'
-
-const FAULT_OPTIONS = Object.entries(FAULT_WORDS).map(([value, label]) => ({ value, label }))
 
 /** Takes the series with the stand-in camera or brings frames, shows them as they arrive, and starts the fusing. */
 export function ShootScreen({ shoot }: { shoot: ShootDetail }) {
@@ -51,15 +49,7 @@ export function ShootScreen({ shoot }: { shoot: ShootDetail }) {
             Shoots the {shoot.scene} scene at every position of the plan, {request.mover.kind === 'rail' ? 'on a rail' : 'by its focus drive'}.
           </p>
           <div className={styles.standIn}>
-            <Select
-              mode="multiple"
-              aria-label="Faults to switch on"
-              showSearch={{ optionFilterProp: 'label' }}
-              placeholder="Nothing goes wrong; choose faults to try"
-              value={faults}
-              onChange={setFaults}
-              options={FAULT_OPTIONS}
-            />
+            <FaultSelect label="Faults to switch on" value={faults} onChange={setFaults} />
             <Button
               type={newest ? 'default' : 'primary'}
               size="large"

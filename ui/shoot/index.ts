@@ -1,1 +1,2 @@
 export { ShootScreen } from './ShootScreen'
+export { surveyHeadline } from './roles'

@@ -6,45 +6,6 @@
 /** Positions between two samples that cubic weights are kept for. */
 export const PHASES = 1024
 
-/** Cubic interpolation of a plane at A p + start, p from the picture's first pixel, A a turn and scale (a, b). */
-export function warp(
-  source: Float32Array,
-  target: Float32Array,
-  width: number,
-  height: number,
-  a: number,
-  b: number,
-  startX: number,
-  startY: number,
-  taps: Float32Array,
-  from: number,
-  to: number,
-): void {
-  for (let y = from; y < to; y++) {
-    let qx = startX - b * y
-    let qy = startY + a * y
-    for (let x = 0, out = y * width; x < width; x++, out++, qx += a, qy += b) {
-      const ix = Math.floor(qx)
-      const iy = Math.floor(qy)
-      const tx = (((qx - ix) * PHASES + 0.5) | 0) * 4
-      const ty = (((qy - iy) * PHASES + 0.5) | 0) * 4
-      const inside = ix >= 1 && iy >= 1 && ix < width - 2 && iy < height - 2
-      const x0 = inside ? ix - 1 : clamp(ix - 1, width)
-      const x1 = inside ? ix : clamp(ix, width)
-      const x2 = inside ? ix + 1 : clamp(ix + 1, width)
-      const x3 = inside ? ix + 2 : clamp(ix + 2, width)
-      let sum = 0
-      for (let j = 0; j < 4; j++) {
-        const row = (inside ? iy + j - 1 : clamp(iy + j - 1, height)) * width
-        sum +=
-          taps[ty + j] *
-          (taps[tx] * source[row + x0] + taps[tx + 1] * source[row + x1] + taps[tx + 2] * source[row + x2] + taps[tx + 3] * source[row + x3])
-      }
-      target[out] = sum
-    }
-  }
-}
-
 /** Columns that one vertical phase is taken for: a turn of half a degree moves them by 0.02 px. */
 const GROUP = 4
 /** Places are counted in phases from so far before the picture that they are never negative: one cut gives pixel and phase. */
@@ -255,7 +216,7 @@ function blendRows(source: Float32Array, [a, b, c, d, e]: number[], target: Floa
   for (let x = 0; x < count; x++) target[out + x] = blend(source[a + x], source[b + x], source[c + x], source[d + x], source[e + x])
 }
 
-function clamp(index: number, size: number): number {
+export function clamp(index: number, size: number): number {
   return index < 0 ? 0 : index >= size ? size - 1 : index
 }
 

@@ -1,0 +1,1 @@
+export { FaultSelect } from './FaultSelect'
