@@ -93,6 +93,7 @@ function Field({ shoot, planned, sheet }: { shoot: ShootDetail; planned: SheetPl
               readings={readings}
               phases={phases}
               reading={readingOf(planned, course)}
+              busy={self.running}
               onTaken={onTaken}
               onMissed={() => append({ kind: 'missed' })}
             />

@@ -17,6 +17,8 @@ interface Props {
   phases: Phase[]
   /** What a differing focus is told in, and how it becomes a position of the plan. */
   reading: { label: string; toPosition: (value: number) => number }
+  /** The devices take frames by themselves: the hand leaves them alone. */
+  busy: boolean
   onTaken: (position?: number) => void
   onMissed: () => void
 }
@@ -31,7 +33,7 @@ const DO: Record<Phase['kind'], { button: string; words: string }> = {
 }
 
 /** The frame to take now, in the mover's own terms, the one big button through it, and what comes after. */
-export function NextFrame({ ahead, shot, of, readings, phases, reading, onTaken, onMissed }: Props) {
+export function NextFrame({ ahead, shot, of, readings, phases, reading, busy, onTaken, onMissed }: Props) {
   const [first, second] = ahead
   const [differs, setDiffers] = useState<number | null>(null)
   const [asking, setAsking] = useState(false)
@@ -60,7 +62,7 @@ export function NextFrame({ ahead, shot, of, readings, phases, reading, onTaken,
           </div>
         ))}
       </dl>
-      <Button type="primary" block className={styles.big} disabled={!phase || counted} onClick={next} data-phase={phase?.kind}>
+      <Button type="primary" block className={styles.big} disabled={busy || !phase || counted} onClick={next} data-phase={phase?.kind}>
         {counted ? `${DO[phase.kind].button} ${left_s < 10 ? left_s.toFixed(1) : Math.round(left_s)} s` : phase ? DO[phase.kind].button : 'Taken'}
       </Button>
       <div className={styles.small}>
