@@ -20,7 +20,20 @@ const zones = Object.entries(mayNotImport).flatMap(([target, froms]) =>
 )
 
 export default tseslint.config(
-  { ignores: ['node_modules', '.next', 'dist', 'data', '.e2e', 'next-env.d.ts', 'public/sw.js', 'core/raster/kernels/assembly', 'core/raster/kernels/generated.ts', 'test-results'] },
+  {
+    ignores: [
+      'node_modules',
+      '.next',
+      'dist',
+      'data',
+      '.e2e',
+      'next-env.d.ts',
+      'public/sw.js',
+      'core/raster/kernels/assembly',
+      'core/raster/kernels/generated.ts',
+      'test-results',
+    ],
+  },
   js.configs.recommended,
   ...tseslint.configs.recommended,
   {

@@ -5,7 +5,7 @@ import asc from 'assemblyscript/asc'
 const OUT = 'dist/kernels.wasm'
 mkdirSync('dist', { recursive: true })
 const { error, stderr } = await asc.main([
-  'core/raster/kernels/assembly/kernels.ts',
+  'core/raster/kernels/assembly/index.ts',
   '--outFile',
   OUT,
   '--optimizeLevel',
@@ -32,5 +32,5 @@ if (error) {
 }
 writeFileSync(
   'core/raster/kernels/generated.ts',
-  `/** The compiled kernels, base64. Made by scripts/build-kernels.mjs from assembly/kernels.ts. */\nexport const KERNELS = '${readFileSync(OUT).toString('base64')}'\n`,
+  `/** The compiled kernels, base64. Made by scripts/build-kernels.mjs from assembly/. */\nexport const KERNELS = '${readFileSync(OUT).toString('base64')}'\n`,
 )

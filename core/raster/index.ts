@@ -1,5 +1,5 @@
 export * from './plane'
-export * from './pyramid'
 export * from './similarity'
-export * from './smooth'
+export * from './filters'
 export * from './warp'
+export { WHOLE as WHOLE_WEIGHT } from './kernels/twin/samples'

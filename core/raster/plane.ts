@@ -47,24 +47,18 @@ export interface Rectangle {
   height: number
 }
 
-/** A picture, or the part of it in `crop`, to interleaved 16-bit RGB samples, clipped to the range. */
-export function toInterleaved16(picture: Picture, crop: Rectangle = { x: 0, y: 0, width: picture.width, height: picture.height }): Uint16Array {
-  const samples = new Uint16Array(crop.width * crop.height * 3)
-  picture.planes.forEach(({ data }, channel) => {
-    for (let y = 0, s = channel; y < crop.height; y++) {
-      const row = (crop.y + y) * picture.width + crop.x
-      for (let i = row; i < row + crop.width; i++, s += 3) samples[s] = Math.min(65535, Math.max(0, data[i] * 65535 + 0.5))
-    }
+/** A picture to interleaved 16-bit RGB samples, clipped to the range. */
+export function toInterleaved16({ width, height, planes }: Picture): Uint16Array {
+  const samples = new Uint16Array(width * height * 3)
+  planes.forEach(({ data }, channel) => {
+    for (let i = 0, s = channel; i < data.length; i++, s += 3) samples[s] = Math.min(65535, Math.max(0, data[i] * 65535 + 0.5))
   })
   return samples
 }
 
-/** A copy of a part of a plane; the rectangle must lie inside it. */
-export function cropPlane(plane: Plane, { x, y, width, height }: Rectangle): Plane {
-  const out = createPlane(width, height)
-  for (let row = 0; row < height; row++) {
-    const from = (y + row) * plane.width + x
-    out.data.set(plane.data.subarray(from, from + width), row * width)
-  }
-  return out
+/** Interleaved RGB samples of 8 or 16 bits. */
+export interface Interleaved {
+  width: number
+  height: number
+  samples: Uint8Array | Uint16Array
 }

@@ -1,19 +1,15 @@
 import fc from 'fast-check'
 import {
   apply,
-  collapse,
   commonRectangle,
   compose,
   cornerDistance_px,
   createPlane,
-  cropPlane,
-  expand,
   fromInterleaved,
-  gaussianPyramid,
   IDENTITY,
   invert,
-  laplacianPyramid,
   luma,
+  motionWithin,
   reduce,
   smooth,
   toInterleaved16,
@@ -58,44 +54,17 @@ describe('samples in and out', () => {
     const grey = fromInterleaved(new Uint8Array([90, 90, 90]), 1, 1)
     expect(luma(grey).data[0]).toBeCloseTo(90 / 255, 6)
   })
-
-  test('a crop holds the rows and columns asked for', () => {
-    const source = plane(6, 5, (x, y) => 10 * y + x)
-    expect([...cropPlane(source, { x: 2, y: 1, width: 2, height: 2 }).data]).toEqual([12, 13, 22, 23])
-    const picture = { width: 6, height: 5, planes: [source, source, source] as [Plane, Plane, Plane] }
-    expect(
-      toInterleaved16(
-        { ...picture, planes: [source, source, source].map((p) => ({ ...p, data: p.data.map((v) => v / 100) })) as [Plane, Plane, Plane] },
-        { x: 0, y: 4, width: 1, height: 1 },
-      )[2],
-    ).toBe(26214)
-  })
 })
 
-describe('pyramids', () => {
-  test.each([
-    [64, 48],
-    [65, 47],
-    [33, 5],
-    [7, 1],
-  ])('a Laplacian pyramid of %d × %d collapses to what it was made of', (width, height) => {
-    const source = plane(width, height, (x, y) => waves(x, y) + ((x * 31 + y * 17) % 7) / 20)
-    const rebuilt = collapse(laplacianPyramid(source, 3))
-    expect(rebuilt.data.every((value, i) => Math.abs(value - source.data[i]) < 1e-5)).toBe(true)
-  })
-
-  test('an even plane stays even through reduce, expand and smooth', () => {
+describe('filters', () => {
+  test('an even plane stays even through reduce and smooth', () => {
     const even = plane(21, 14, () => 0.37)
-    for (const value of [...reduce(even).data, ...expand(even, 42, 28).data, ...smooth(even).data]) expect(value).toBeCloseTo(0.37, 6)
+    for (const value of [...reduce(even).data, ...smooth(even).data]) expect(value).toBeCloseTo(0.37, 6)
   })
 
-  test('each level is half the one before, rounded up', () => {
-    expect(gaussianPyramid(createPlane(101, 40), 3).map(({ width, height }) => [width, height])).toEqual([
-      [101, 40],
-      [51, 20],
-      [26, 10],
-      [13, 5],
-    ])
+  test('reducing halves both sides, rounded up', () => {
+    const { width, height } = reduce(createPlane(101, 40))
+    expect([width, height]).toEqual([51, 20])
   })
 
   test('smoothing keeps the sum away from the border and spreads a point as 1 4 6 4 1', () => {
@@ -187,4 +156,21 @@ describe('warping', () => {
   test('the common rectangle of frames that stand still is the whole picture', () => {
     expect(commonRectangle([IDENTITY], 30, 20)).toEqual({ x: 0, y: 0, width: 30, height: 20 })
   })
+})
+
+test('a motion within a part of the picture moves its pixels as the whole one does', () => {
+  const motion: Similarity = { scale: 1.03, rotation_rad: 0.02, dx_px: 14.3, dy_px: -6.8 }
+  const [width, height] = [900, 600]
+  const part = { x: 610, y: 400, width: 120, height: 80 }
+  const within = motionWithin(motion, part, width, height)
+  for (const [px, py] of [
+    [612, 402],
+    [700, 470],
+  ]) {
+    const [wx, wy] = apply(motion, px - (width - 1) / 2, py - (height - 1) / 2)
+    const [lx, ly] = apply(within.motion, px - part.x - (part.width - 1) / 2, py - part.y - (part.height - 1) / 2)
+    expect(lx + (part.width - 1) / 2 + within.area.x).toBeCloseTo(wx + (width - 1) / 2, 9)
+    expect(ly + (part.height - 1) / 2 + within.area.y).toBeCloseTo(wy + (height - 1) / 2, 9)
+  }
+  expect(Math.abs(within.motion.dx_px)).toBeLessThanOrEqual(0.5)
 })

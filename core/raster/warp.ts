@@ -1,9 +1,10 @@
-import { clamp, PHASES } from './kernels/twin'
+import { clamp } from './kernels/twin/memory'
+import { cubicWeights, PHASES, readingOf, WHOLE, type Reading } from './kernels/twin/samples'
 import { createPlane, type Picture, type Plane, type Rectangle } from './plane'
 import { apply, invert, type Similarity } from './similarity'
 
 /** Keeps the contrast of fine detail better than the usual −0.5. */
-const SHARPNESS = -0.6
+export const SHARPNESS = -0.6
 
 /**
  * A frame brought into the reference frame: out(p) = frame(motion(p)), with one cubic interpolation (Keys, 1981;
@@ -66,6 +67,29 @@ function warp(
   }
 }
 
+/** Where the kernels read a frame of this size for the pixels of the reference frame. */
+export function readingFor({ scale, rotation_rad, dx_px, dy_px }: Similarity, width: number, height: number): Reading {
+  const [a, b] = [scale * Math.cos(rotation_rad), scale * Math.sin(rotation_rad)]
+  const [centreX, centreY] = [(width - 1) / 2, (height - 1) / 2]
+  return readingOf(a, b, -a * centreX + b * centreY + dx_px + centreX, -b * centreX - a * centreY + dy_px + centreY)
+}
+
+/**
+ * The same motion seen within a part of the reference frame: the part of the frame to read, of the same size, and the motion
+ * that remains between the two, each about its own middle. `width` × `height` is the whole frame.
+ */
+export function motionWithin(motion: Similarity, part: Rectangle, width: number, height: number): { area: Rectangle; motion: Similarity } {
+  // From the whole picture's middle to the part's.
+  const [vx, vy] = [part.x + (part.width - 1) / 2 - (width - 1) / 2, part.y + (part.height - 1) / 2 - (height - 1) / 2]
+  const [x, y] = apply(motion, vx, vy)
+  const [dx_px, dy_px] = [x - vx, y - vy]
+  const [wholeX, wholeY] = [Math.round(dx_px), Math.round(dy_px)]
+  return {
+    area: { ...part, x: part.x + wholeX, y: part.y + wholeY },
+    motion: { ...motion, dx_px: dx_px - wholeX, dy_px: dy_px - wholeY },
+  }
+}
+
 /** The largest upright rectangle (conservatively) that every one of the moved frames covers, in reference pixels. */
 export function commonRectangle(motions: Similarity[], width: number, height: number): Rectangle {
   const halfWidth = (width - 1) / 2
@@ -84,16 +108,17 @@ export function commonRectangle(motions: Similarity[], width: number, height: nu
   return { x, y, width: Math.floor(right + halfWidth + 1e-6) - x + 1, height: Math.floor(bottom + halfHeight + 1e-6) - y + 1 }
 }
 
-/** Keys' cubic convolution weights for PHASES + 1 positions between two samples, four a position. */
-export function cubicTaps(sharpness = SHARPNESS): Float32Array {
-  const kernel = (distance: number) => {
-    const t = Math.abs(distance)
-    if (t <= 1) return (sharpness + 2) * t ** 3 - (sharpness + 3) * t ** 2 + 1
-    return t < 2 ? sharpness * (t ** 3 - 5 * t ** 2 + 8 * t - 4) : 0
+/** The weights as the kernels take them: whole numbers that add up to WHOLE_WEIGHT exactly. */
+export function wholeTaps(): Int16Array {
+  const whole = new Int16Array(TAPS.length)
+  for (let phase = 0; phase <= PHASES; phase++) {
+    const four = [...TAPS.subarray(phase * 4, phase * 4 + 4)].map((weight) => Math.round(weight * WHOLE))
+    // What rounding leaves goes to the largest: nothing becomes lighter or darker.
+    four[four[1] >= four[2] ? 1 : 2] += WHOLE - four.reduce((sum, weight) => sum + weight, 0)
+    whole.set(four, phase * 4)
   }
-  const taps = new Float32Array((PHASES + 1) * 4)
-  for (let phase = 0; phase <= PHASES; phase++) for (let k = 0; k < 4; k++) taps[phase * 4 + k] = kernel(phase / PHASES - (k - 1))
-  return taps
+  return whole
 }
 
-const TAPS = cubicTaps()
+/** Cubic weights for PHASES + 1 positions between two samples, four a position. */
+const TAPS = Float32Array.from({ length: (PHASES + 1) * 4 }, (_, i) => cubicWeights((i >> 2) / PHASES, SHARPNESS)[i & 3])

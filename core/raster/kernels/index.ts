@@ -1,4 +1,5 @@
 export { createMemory, TwinKernels, WasmKernels, type KernelName, type Kernels } from './kernels'
 export { createBoard, serveKernels, TeamKernels } from './team'
-export { EXPAND } from './twin'
+export { POINT } from './twin/align'
+export { lightOf } from './twin/samples'
 export { Workspace, type Slab } from './workspace'

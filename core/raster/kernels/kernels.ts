@@ -1,40 +1,32 @@
 import { KERNELS as COMPILED } from './generated'
 import * as twin from './twin'
 
-/** Arguments of each kernel before the rows: a plane of f32, interleaved samples, or a number. */
-const SIGNATURES = {
-  // prettier-ignore
-  warpSamples: ['samples', 'number', 'plane', 'plane', 'plane', 'number', 'number', 'number', 'number', 'number', 'number', 'number', 'plane', 'plane', 'number'],
-  reduceRows: ['plane', 'number', 'plane'],
-  reduceColumns: ['plane', 'number', 'number', 'plane'],
-  expandRows: ['plane', 'number', 'plane', 'number'],
-  expandColumns: ['plane', 'number', 'plane', 'plane', 'number', 'number', 'number'],
-  smoothRows: ['plane', 'number', 'plane'],
-  smoothColumns: ['plane', 'number', 'number', 'plane'],
-  addSquares: ['plane', 'plane', 'number', 'number'],
-  add: ['plane', 'plane', 'number'],
-  raise: ['plane', 'number', 'number', 'number'],
-  addWeighted: ['plane', 'plane', 'plane', 'number'],
-  divide: ['plane', 'plane', 'number'],
-  choose: ['plane', 'plane', 'plane', 'plane', 'number', 'number'],
-} as const satisfies Record<string, readonly ('plane' | 'samples' | 'number')[]>
+/** Kernels that compute in rows of their own: what takes `rows`, `rowsBytes` and `part` before the rows of the result. */
+const IN_ROWS = new Set<string>(['warpSamples', 'reduce', 'expand', 'smooth', 'energy', 'accumulate', 'collapse', 'deliver'])
 
-export type KernelName = keyof typeof SIGNATURES
-export const KERNEL_NAMES = Object.keys(SIGNATURES) as KernelName[]
+export const keepsRows = (name: KernelName) => IN_ROWS.has(name)
+
+export type KernelName = keyof typeof twin
+/** In one order everywhere: threads are told a kernel by its number. */
+export const KERNEL_NAMES = (Object.keys(twin) as KernelName[]).sort()
 
 /** Where planes lie, and what is done to them. Places are byte offsets into the memory. */
 export interface Kernels {
   /** The memory as it is now; it may grow, which never moves what is there. */
   buffer(): ArrayBuffer
-  /** How many parts a call is shared between. */
-  readonly parts: number
   /** Makes sure that the memory holds so many bytes. */
   reserve(bytes: number): void
-  /** Runs a kernel on the rows 0 … `rows` of its result. */
+  /** Makes room for pictures so wide, before anything is run on them. */
+  widen(width: number): void
+  /** First place that pictures may take then. */
+  readonly begin: number
+  /** Runs a kernel on the rows 0 … `rows` of its result. `args` are those before the part's own rows. */
   run(name: KernelName, args: number[], rows: number): void
 }
 
 const PAGE = 65536
+/** Where pictures begin; before them lie the rows that parts compute in. */
+const ROWS_AT = 4096
 
 /** Memory that threads may share. */
 export function createMemory(): WebAssembly.Memory {
@@ -49,12 +41,40 @@ export function compile(memory: WebAssembly.Memory): Compiled {
   return new WebAssembly.Instance(new WebAssembly.Module(bytes), { env }).exports as unknown as Compiled
 }
 
+/** What every set of kernels has to know: where its parts' rows lie, and where pictures may begin. */
+export abstract class RowKeeping {
+  protected rowsBytes = 0
+
+  abstract reserve(bytes: number): void
+
+  constructor(readonly parts: number) {}
+
+  widen(width: number): void {
+    // Three channels of f32, padded, with room at both ends.
+    this.rowsBytes = (Math.ceil(width / 8) * 8 + 64) * 12 + 512
+    this.reserve(this.begin)
+  }
+
+  /** First place that pictures may take. */
+  get begin(): number {
+    return ROWS_AT + this.rowsBytes * this.parts
+  }
+
+  /** The arguments of a kernel for one part of the rows. */
+  protected whole(name: KernelName, args: number[], part: number, from: number, to: number): number[] {
+    return IN_ROWS.has(name) ? [...args, ROWS_AT, this.rowsBytes, part, from, to] : [...args, from, to]
+  }
+}
+
 /** The compiled kernels, in the calling thread. */
-export class WasmKernels implements Kernels {
-  readonly parts: number = 1
+export class WasmKernels extends RowKeeping implements Kernels {
   protected readonly compiled: Compiled
 
-  constructor(readonly memory: WebAssembly.Memory = createMemory()) {
+  constructor(
+    readonly memory: WebAssembly.Memory = createMemory(),
+    parts = 1,
+  ) {
+    super(parts)
     this.compiled = compile(memory)
   }
 
@@ -69,14 +89,17 @@ export class WasmKernels implements Kernels {
   }
 
   run(name: KernelName, args: number[], rows: number): void {
-    this.compiled[name](...args, 0, rows)
+    this.compiled[name](...this.whole(name, args, 0, 0, rows))
   }
 }
 
 /** The plain ones, on memory of their own. */
-export class TwinKernels implements Kernels {
-  readonly parts = 1
+export class TwinKernels extends RowKeeping implements Kernels {
   private bytes = new ArrayBuffer(1 << 20)
+
+  constructor() {
+    super(1)
+  }
 
   buffer(): ArrayBuffer {
     return this.bytes
@@ -90,13 +113,7 @@ export class TwinKernels implements Kernels {
   }
 
   run(name: KernelName, args: number[], rows: number): void {
-    const seen: unknown[] = []
-    SIGNATURES[name].forEach((kind, k) => {
-      if (kind === 'plane') seen.push(new Float32Array(this.bytes, args[k]))
-      // The samples' width is told by the next argument, which the compiled kernel needs and this one does not.
-      else if (kind === 'samples') seen.push(args[k + 1] ? new Uint16Array(this.bytes, args[k]) : new Uint8Array(this.bytes, args[k]))
-      else if (!(name === 'warpSamples' && k === 1)) seen.push(args[k])
-    })
-    ;(twin[name] as (...all: unknown[]) => void)(...seen, 0, rows)
+    const kernel = twin[name] as (memory: ArrayBuffer, ...args: number[]) => void
+    kernel(this.bytes, ...this.whole(name, args, 0, 0, rows))
   }
 }

@@ -1,7 +1,7 @@
 import { createPicture, toInterleaved16, type Picture } from '../plane'
 import { IDENTITY, type Similarity } from '../similarity'
-import { cubicTaps, warpPicture } from '../warp'
-import { warpSamples } from './twin'
+import { readingFor, SHARPNESS, warpPicture, wholeTaps } from '../warp'
+import { WasmKernels, Workspace } from '.'
 
 const [WIDTH, HEIGHT] = [90, 60]
 
@@ -14,15 +14,23 @@ function waves(): Picture {
   return picture
 }
 
-function warped(picture: Picture, { scale, rotation_rad, dx_px, dy_px }: Similarity, gain = 1): Float32Array[] {
-  const planes = [0, 1, 2].map(() => new Float32Array(WIDTH * HEIGHT))
-  const [a, b] = [scale * Math.cos(rotation_rad), scale * Math.sin(rotation_rad)]
-  const [cx, cy] = [(WIDTH - 1) / 2, (HEIGHT - 1) / 2]
-  const [startX, startY] = [-a * cx + b * cy + dx_px + cx, -b * cx - a * cy + dy_px + cy]
-  const [red, green, blue] = planes
-  const none = new Float32Array(0)
-  warpSamples(toInterleaved16(picture), red, green, blue, WIDTH, HEIGHT, a, b, startX, startY, gain / 65535, cubicTaps(), none, 1, 0, HEIGHT)
-  return planes
+/** Three planes of 0 … 1, as the kernel warps them. */
+function warped(picture: Picture, motion: Similarity, gain = 1): number[][] {
+  const kernels = new WasmKernels()
+  const space = new Workspace(kernels, WIDTH)
+  const [taps, samples] = [wholeTaps(), toInterleaved16(picture)]
+  const [tapsAt, at] = [space.bytes(taps.byteLength), space.bytes(samples.byteLength + 64)]
+  const planes = [0, 1, 2].map(() => space.plane(WIDTH, HEIGHT, 2))
+  new Int16Array(kernels.buffer(), tapsAt, taps.length).set(taps)
+  new Uint16Array(kernels.buffer(), at, samples.length).set(samples)
+  const { startU, acrossU, downU, startV, acrossV, downV } = readingFor(motion, WIDTH, HEIGHT)
+  const reading = [startU, acrossU, downU, startV, acrossV, downV]
+  const [{ stride }] = planes
+  kernels.run('warpSamples', [at, 1, ...planes.map((p) => p.at), stride, WIDTH, HEIGHT, ...reading, gain / 16384, SHARPNESS, tapsAt], HEIGHT)
+  return planes.map((plane) => {
+    const values = new Uint16Array(kernels.buffer(), plane.at, stride * HEIGHT)
+    return Array.from({ length: WIDTH * HEIGHT }, (_, i) => values[Math.floor(i / WIDTH) * stride + (i % WIDTH)] / 65535)
+  })
 }
 
 test.each<[string, Similarity]>([
@@ -36,8 +44,13 @@ test.each<[string, Similarity]>([
 })
 
 test('gain is a factor, and beyond the frame its edge is repeated', () => {
-  const [once, twice] = [warped(waves(), IDENTITY), warped(waves(), IDENTITY, 1.5)]
-  once[1].forEach((value, i) => expect(twice[1][i]).toBeCloseTo(1.5 * value, 5))
+  const [once, twice] = [warped(waves(), IDENTITY), warped(waves(), IDENTITY, 1.2)]
+  once[1].forEach((value, i) => expect(twice[1][i]).toBeCloseTo(1.2 * value, 4))
   const [far] = warped(waves(), { ...IDENTITY, dx_px: 500 })
   for (let y = 0; y < HEIGHT; y++) expect(far[y * WIDTH]).toBeCloseTo(once[0][y * WIDTH + WIDTH - 1], 4)
+})
+
+test('what a frame does not hold is clipped, not wrapped', () => {
+  const [red] = warped(waves(), IDENTITY, 3)
+  expect(Math.max(...red)).toBe(1)
 })

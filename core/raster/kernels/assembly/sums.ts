@@ -1,0 +1,175 @@
+// @ts-nocheck: AssemblyScript has types and operators that TypeScript does not know.
+import { evenOf, expandDown, firstFour, lastFour, load4, oddOf, rowOf, weightOf } from './memory'
+
+@inline function addBand<T>(fine: usize, line: usize, i: usize, o: usize, sum: usize, s: usize, low: v128, high: v128, begun: bool): void {
+  const even = evenOf(line + i)
+  const odd = oddOf(line + i)
+  const a = f32x4.sub(load4<T>(fine + o), firstFour(even, odd))
+  const b = f32x4.sub(load4<T>(fine + o + 4 * sizeof<T>()), lastFour(even, odd))
+  const more = f32x4.mul(a, low)
+  const next = f32x4.mul(b, high)
+  v128.store(sum + s, begun ? f32x4.add(v128.load(sum + s), more) : more)
+  v128.store(sum + s + 16, begun ? f32x4.add(v128.load(sum + s + 16), next) : next)
+}
+
+@inline function accumulateOf<T>(
+  red: usize, green: usize, blue: usize, stride: i32, coarseRed: usize, coarseGreen: usize, coarseBlue: usize, coarseStride: i32, coarseHeight: i32, width: i32,
+  weight: usize, scale: f32, power: i32, sumRed: usize, sumGreen: usize, sumBlue: usize, total: usize, begun: bool, first: usize, from: i32, to: i32,
+): void {
+  const half = (width + 1) >> 1
+  const apart = (<usize>half << 2) + 128
+  const second = first + apart
+  const third = second + apart
+  const scales = f32x4.splat(scale)
+  for (let y = from; y < to; y++) {
+    expandDown(coarseRed, coarseStride, coarseHeight, half, y, first)
+    expandDown(coarseGreen, coarseStride, coarseHeight, half, y, second)
+    expandDown(coarseBlue, coarseStride, coarseHeight, half, y, third)
+    const row = <usize>(y * stride)
+    for (let x = 0; x < width; x += 8) {
+      const i = <usize>x << 1
+      const o = (row + <usize>x) * sizeof<T>()
+      const s = (row + <usize>x) << 2
+      const low = weightOf(v128.load(weight + s), scales, power)
+      const high = weightOf(v128.load(weight + s + 16), scales, power)
+      v128.store(total + s, begun ? f32x4.add(v128.load(total + s), low) : low)
+      v128.store(total + s + 16, begun ? f32x4.add(v128.load(total + s + 16), high) : high)
+      addBand<T>(red, first, i, o, sumRed, s, low, high, begun)
+      addBand<T>(green, second, i, o, sumGreen, s, low, high, begun)
+      addBand<T>(blue, third, i, o, sumBlue, s, low, high, begun)
+    }
+  }
+}
+
+/**
+ * sums += weight × (fine − coarse brought to its size), total += weight, where weight = (energy × scale + 1)^power. Until
+ * sums have `begun` they are written, whatever the memory held.
+ */
+export function accumulate(
+  red: usize, green: usize, blue: usize, bytes: i32, stride: i32,
+  coarseRed: usize, coarseGreen: usize, coarseBlue: usize, coarseStride: i32, coarseHeight: i32, width: i32,
+  weight: usize, scale: f32, power: i32, sumRed: usize, sumGreen: usize, sumBlue: usize, total: usize, begun: bool,
+  rows: usize, rowsBytes: i32, part: i32, from: i32, to: i32,
+): void {
+  const line = rowOf(rows, rowsBytes, part)
+  if (bytes == 2)
+    accumulateOf<u16>(red, green, blue, stride, coarseRed, coarseGreen, coarseBlue, coarseStride, coarseHeight, width, weight, scale, power, sumRed, sumGreen, sumBlue, total, begun, line, from, to)
+  else
+    accumulateOf<f32>(red, green, blue, stride, coarseRed, coarseGreen, coarseBlue, coarseStride, coarseHeight, width, weight, scale, power, sumRed, sumGreen, sumBlue, total, begun, line, from, to)
+}
+
+/** The same for what remains at the top of the pyramid: sums += weight × plane. */
+export function accumulateTop(
+  red: usize, green: usize, blue: usize, stride: i32, weight: usize, sumRed: usize, sumGreen: usize, sumBlue: usize, total: usize, begun: bool, from: i32, to: i32,
+): void {
+  const end = <usize>(to * stride) << 2
+  for (let o = <usize>(from * stride) << 2; o < end; o += 16) {
+    const w = v128.load(weight + o)
+    const r = f32x4.mul(w, v128.load(red + o))
+    const g = f32x4.mul(w, v128.load(green + o))
+    const b = f32x4.mul(w, v128.load(blue + o))
+    v128.store(total + o, begun ? f32x4.add(v128.load(total + o), w) : w)
+    v128.store(sumRed + o, begun ? f32x4.add(v128.load(sumRed + o), r) : r)
+    v128.store(sumGreen + o, begun ? f32x4.add(v128.load(sumGreen + o), g) : g)
+    v128.store(sumBlue + o, begun ? f32x4.add(v128.load(sumBlue + o), b) : b)
+  }
+}
+
+/**
+ * Where `energy` is the most so far: keeps it, the frame's index, the energy of the frame before it (`lastIndex`) and, once
+ * it is known, of the one after it; −1 where there is none. Energies are summed too.
+ */
+export function peak(
+  energy: usize, best: usize, source: usize, before: usize, after: usize, last: usize, sum: usize, stride: i32, index: f32, lastIndex: f32, begun: bool, from: i32, to: i32,
+): void {
+  const end = <usize>(to * stride) << 2
+  const indices = f32x4.splat(index)
+  const lastIndices = f32x4.splat(lastIndex)
+  const none = f32x4.splat(-1)
+  for (let o = <usize>(from * stride) << 2; o < end; o += 16) {
+    const here = v128.load(energy + o)
+    if (!begun) {
+      v128.store(best + o, here)
+      v128.store(source + o, indices)
+      v128.store(before + o, none)
+      v128.store(after + o, none)
+    } else {
+      const most = v128.load(best + o)
+      const was = v128.load(source + o)
+      const more = f32x4.gt(here, most)
+      v128.store(best + o, v128.bitselect(here, most, more))
+      v128.store(source + o, v128.bitselect(indices, was, more))
+      v128.store(before + o, v128.bitselect(v128.load(last + o), v128.load(before + o), more))
+      const follows = v128.bitselect(here, v128.load(after + o), f32x4.eq(was, lastIndices))
+      v128.store(after + o, v128.bitselect(none, follows, more))
+    }
+    v128.store(last + o, here)
+    v128.store(sum + o, begun ? f32x4.add(v128.load(sum + o), here) : here)
+  }
+}
+
+/** sum = sum / total. */
+export function divide(sum: usize, total: usize, stride: i32, from: i32, to: i32): void {
+  const end = <usize>(to * stride) << 2
+  for (let o = <usize>(from * stride) << 2; o < end; o += 16) v128.store(sum + o, f32x4.div(v128.load(sum + o), v128.load(total + o)))
+}
+
+/** sum = sum / total + coarse brought to its size: a pyramid put together, one level. */
+export function collapse(
+  coarse: usize, coarseStride: i32, coarseHeight: i32, sum: usize, total: usize, stride: i32, width: i32,
+  rows: usize, rowsBytes: i32, part: i32, from: i32, to: i32,
+): void {
+  const line = rowOf(rows, rowsBytes, part)
+  for (let y = from; y < to; y++) {
+    expandDown(coarse, coarseStride, coarseHeight, (width + 1) >> 1, y, line)
+    for (let x = 0; x < width; x += 8) {
+      const i = line + (<usize>x << 1)
+      const o = <usize>(y * stride + x) << 2
+      const even = evenOf(i)
+      const odd = oddOf(i)
+      v128.store(sum + o, f32x4.add(f32x4.div(v128.load(sum + o), v128.load(total + o)), firstFour(even, odd)))
+      v128.store(sum + o + 16, f32x4.add(f32x4.div(v128.load(sum + o + 16), v128.load(total + o + 16)), lastFour(even, odd)))
+    }
+  }
+}
+
+@inline function deliverRow(line: usize, sum: usize, total: usize, o: usize, width: i32, out: usize): void {
+  for (let x = 0; x < width; x += 8) {
+    const i = line + (<usize>x << 1)
+    const p = o + (<usize>x << 2)
+    const even = evenOf(i)
+    const odd = oddOf(i)
+    for (let k = 0; k < 2; k++) {
+      const q = p + (<usize>k << 4)
+      const value = f32x4.add(f32x4.div(v128.load(sum + q), v128.load(total + q)), k ? lastFour(even, odd) : firstFour(even, odd))
+      const whole = i32x4.trunc_sat_f32x4_s(f32x4.add(f32x4.mul(value, f32x4.splat(65535)), f32x4.splat(0.5)))
+      const narrow = i16x8.narrow_i32x4_u(whole, whole)
+      const left = width - x - 4 * k
+      const to = out + <usize>(x + 4 * k) * 6
+      if (left > 0) v128.store_lane<u16>(to, narrow, 0)
+      if (left > 1) v128.store_lane<u16>(to + 6, narrow, 1)
+      if (left > 2) v128.store_lane<u16>(to + 12, narrow, 2)
+      if (left > 3) v128.store_lane<u16>(to + 18, narrow, 3)
+    }
+  }
+}
+
+/** The finest level put together, as interleaved 16-bit samples, clipped to the range. */
+export function deliver(
+  coarseRed: usize, coarseGreen: usize, coarseBlue: usize, coarseStride: i32, coarseHeight: i32,
+  sumRed: usize, sumGreen: usize, sumBlue: usize, total: usize, stride: i32, width: i32, out: usize,
+  rows: usize, rowsBytes: i32, part: i32, from: i32, to: i32,
+): void {
+  const line = rowOf(rows, rowsBytes, part)
+  const half = (width + 1) >> 1
+  for (let y = from; y < to; y++) {
+    const o = <usize>(y * stride) << 2
+    const row = out + <usize>(y * width) * 6
+    expandDown(coarseRed, coarseStride, coarseHeight, half, y, line)
+    deliverRow(line, sumRed, total, o, width, row)
+    expandDown(coarseGreen, coarseStride, coarseHeight, half, y, line)
+    deliverRow(line, sumGreen, total, o, width, row + 2)
+    expandDown(coarseBlue, coarseStride, coarseHeight, half, y, line)
+    deliverRow(line, sumBlue, total, o, width, row + 4)
+  }
+}

@@ -1,0 +1,124 @@
+import { clamp, floats } from './memory'
+
+/** Positions between two rows that whole cubic weights are kept for. */
+export const PHASES = 1024
+
+/** Columns that one vertical phase is taken for: a turn of half a degree moves their ends by 0.035 px. */
+const GROUP = 8
+/** Whole weights are counted in so many parts of one. */
+export const WHOLE = 16384
+/** Places are counted in phases from so far before the picture that none is negative, with bits of fraction below. */
+const BEFORE = 16384
+const FRACTION = 2 ** 20
+
+/** Where a warp reads: the place of the first pixel, and how it moves from one pixel to the next and from row to row. */
+export interface Reading {
+  startU: number
+  acrossU: number
+  downU: number
+  startV: number
+  acrossV: number
+  downV: number
+}
+
+/**
+ * Reading a frame at A p + start, p from the picture's first pixel, A = scale · turn = (a, −b; b, a), down the columns
+ * first: each group of them at its own height, where the row afterwards read will cross it. Whole numbers, so that every
+ * part and every machine reads at the same places.
+ */
+export function readingOf(a: number, b: number, startX: number, startY: number): Reading {
+  const slope = b / a
+  const counted = (px: number) => Math.round(px * PHASES * FRACTION)
+  const middle = (GROUP - 1) / 2
+  // Down the columns the nearest phase is taken, hence half of one more.
+  return {
+    startU: counted(startX + BEFORE),
+    acrossU: counted(a),
+    downU: counted(-b),
+    startV: counted(startY + slope * (middle - startX) + BEFORE) + FRACTION / 2,
+    acrossV: counted(slope),
+    downV: counted(a + slope * b),
+  }
+}
+
+const samplesAt = (memory: ArrayBuffer, at: number, wide: number) => (wide ? new Uint16Array(memory, at) : new Uint8Array(memory, at))
+
+/** Keys' cubic convolution weights (1981) of four samples, `t` of the way from the second to the third. */
+export function cubicWeights(t: number, sharpness: number): [number, number, number, number] {
+  const [t2, t3] = [t * t, t * t * t]
+  const first = sharpness * (t3 - 2 * t2 + t)
+  const second = (sharpness + 2) * t3 - (sharpness + 3) * t2 + 1
+  const last = sharpness * (t2 - t3)
+  return [first, second, 1 - first - second - last, last]
+}
+
+/**
+ * Interleaved RGB samples to three planes of u16, times `gain`, with one cubic interpolation at the places of a
+ * {@link Reading}: down the columns first, then along the row. Edges are repeated. `wide` where samples have 16 bits.
+ * `tapsAt` holds the weights of each phase as i16 in parts of WHOLE, which columns are weighed by.
+ */
+export function warpSamples(
+  memory: ArrayBuffer,
+  at: number,
+  wide: number,
+  red: number,
+  green: number,
+  blue: number,
+  stride: number,
+  width: number,
+  height: number,
+  startU: number,
+  acrossU: number,
+  downU: number,
+  startV: number,
+  acrossV: number,
+  downV: number,
+  gain: number,
+  sharpness: number,
+  tapsAt: number,
+  _rows: number,
+  _rowsBytes: number,
+  _part: number,
+  from: number,
+  to: number,
+): void {
+  const samples = samplesAt(memory, at, wide)
+  const planes = [red, green, blue].map((plane) => new Uint16Array(memory, plane))
+  const taps = new Int16Array(memory, tapsAt)
+  const line = new Float32Array(width * 3)
+  for (let y = from; y < to; y++) {
+    for (let s = 0; s < width; s += GROUP) {
+      const phases = Math.floor((startV + downV * y + acrossV * s) / FRACTION)
+      const tap = (phases & (PHASES - 1)) * 4
+      const rows = [-1, 0, 1, 2].map((k) => clamp((phases >> 10) - BEFORE + k, height) * width * 3)
+      for (let k = 3 * s; k < Math.min(3 * width, 3 * (s + GROUP)); k++) {
+        let sum = 0
+        for (let j = 0; j < 4; j++) sum += samples[rows[j] + k] * taps[tap + j]
+        line[k] = sum
+      }
+    }
+    for (let x = 0; x < width; x++) {
+      const place = (startU + downU * y + acrossU * x) / (FRACTION * PHASES)
+      const weights = cubicWeights(place - Math.floor(place), sharpness)
+      const places = [-1, 0, 1, 2].map((k) => 3 * clamp(Math.floor(place) - BEFORE + k, width))
+      planes.forEach((plane, c) => {
+        const sum = weights.reduce((all, weight, i) => all + weight * line[places[i] + c], 0)
+        plane[y * stride + x] = Math.min(65535, Math.max(0, Math.round(sum * gain)))
+      })
+    }
+  }
+}
+
+/** Light of an sRGB-encoded value, near enough (within 0.002). */
+export const lightOf = (v: number) => v * (v * (v * 0.305306011 + 0.682171111) + 0.012522878)
+
+/** Luma in linear light of interleaved RGB samples, in which blur spreads evenly to both sides of an edge. */
+export function luma(memory: ArrayBuffer, at: number, wide: number, target: number, stride: number, width: number, from: number, to: number): void {
+  const samples = samplesAt(memory, at, wide)
+  const out = floats(memory, target)
+  const unit = 1 / (wide ? 65535 : 255)
+  for (let y = from; y < to; y++) {
+    for (let x = 0, s = y * width * 3; x < width; x++, s += 3)
+      out[y * stride + x] = 0.2126 * lightOf(samples[s] * unit) + 0.7152 * lightOf(samples[s + 1] * unit) + 0.0722 * lightOf(samples[s + 2] * unit)
+  }
+}

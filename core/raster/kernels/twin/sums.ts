@@ -1,0 +1,163 @@
+import { expanded, floats, reader, weightOf } from './memory'
+
+/**
+ * sums += weight × (fine − coarse brought to its size), total += weight, where weight = (energy × scale + 1)^power. Until
+ * sums have `begun` they are written, whatever the memory held.
+ */
+export function accumulate(
+  memory: ArrayBuffer,
+  red: number,
+  green: number,
+  blue: number,
+  bytes: number,
+  stride: number,
+  coarseRed: number,
+  coarseGreen: number,
+  coarseBlue: number,
+  coarseStride: number,
+  coarseHeight: number,
+  width: number,
+  weight: number,
+  scale: number,
+  power: number,
+  sumRed: number,
+  sumGreen: number,
+  sumBlue: number,
+  total: number,
+  begun: number,
+  _rows: number,
+  _rowsBytes: number,
+  _part: number,
+  from: number,
+  to: number,
+): void {
+  const fine = [red, green, blue].map((at) => reader(memory, at, bytes))
+  const coarse = [coarseRed, coarseGreen, coarseBlue].map((at) => expanded(floats(memory, at), coarseStride, (width + 1) >> 1, coarseHeight))
+  const sums = [sumRed, sumGreen, sumBlue].map((at) => floats(memory, at))
+  const [energies, totals] = [floats(memory, weight), floats(memory, total)]
+  for (let y = from; y < to; y++) {
+    for (let x = 0, o = y * stride; x < width; x++, o++) {
+      const here = weightOf(energies[o], scale, power)
+      totals[o] = (begun ? totals[o] : 0) + here
+      for (let c = 0; c < 3; c++) sums[c][o] = (begun ? sums[c][o] : 0) + here * (fine[c](o) - coarse[c](x, y))
+    }
+  }
+}
+
+/** The same for what remains at the top of the pyramid: sums += weight × plane. */
+export function accumulateTop(
+  memory: ArrayBuffer,
+  red: number,
+  green: number,
+  blue: number,
+  stride: number,
+  weight: number,
+  sumRed: number,
+  sumGreen: number,
+  sumBlue: number,
+  total: number,
+  begun: number,
+  from: number,
+  to: number,
+): void {
+  const planes = [red, green, blue].map((at) => floats(memory, at))
+  const sums = [sumRed, sumGreen, sumBlue].map((at) => floats(memory, at))
+  const [weights, totals] = [floats(memory, weight), floats(memory, total)]
+  for (let i = from * stride; i < to * stride; i++) {
+    totals[i] = (begun ? totals[i] : 0) + weights[i]
+    for (let c = 0; c < 3; c++) sums[c][i] = (begun ? sums[c][i] : 0) + weights[i] * planes[c][i]
+  }
+}
+
+/**
+ * Where `energy` is the most so far: keeps it, the frame's index, the energy of the frame before it (`lastIndex`) and, once
+ * it is known, of the one after it; −1 where there is none. Energies are summed too.
+ */
+export function peak(
+  memory: ArrayBuffer,
+  energy: number,
+  best: number,
+  source: number,
+  before: number,
+  after: number,
+  last: number,
+  sum: number,
+  stride: number,
+  index: number,
+  lastIndex: number,
+  begun: number,
+  from: number,
+  to: number,
+): void {
+  const [energies, most, sources, befores, afters, lasts, sums] = [energy, best, source, before, after, last, sum].map((at) => floats(memory, at))
+  for (let i = from * stride; i < to * stride; i++) {
+    if (!begun || energies[i] > most[i]) {
+      most[i] = energies[i]
+      sources[i] = index
+      befores[i] = begun ? lasts[i] : -1
+      afters[i] = -1
+    } else if (sources[i] === lastIndex) afters[i] = energies[i]
+    lasts[i] = energies[i]
+    sums[i] = (begun ? sums[i] : 0) + energies[i]
+  }
+}
+
+/** sum = sum / total. */
+export function divide(memory: ArrayBuffer, sum: number, total: number, stride: number, from: number, to: number): void {
+  const [sums, totals] = [floats(memory, sum), floats(memory, total)]
+  for (let i = from * stride; i < to * stride; i++) sums[i] /= totals[i]
+}
+
+/** sum = sum / total + coarse brought to its size: a pyramid put together, one level. */
+export function collapse(
+  memory: ArrayBuffer,
+  coarse: number,
+  coarseStride: number,
+  coarseHeight: number,
+  sum: number,
+  total: number,
+  stride: number,
+  width: number,
+  _rows: number,
+  _rowsBytes: number,
+  _part: number,
+  from: number,
+  to: number,
+): void {
+  const value = expanded(floats(memory, coarse), coarseStride, (width + 1) >> 1, coarseHeight)
+  const [sums, totals] = [floats(memory, sum), floats(memory, total)]
+  for (let y = from; y < to; y++) {
+    for (let x = 0, o = y * stride; x < width; x++, o++) sums[o] = sums[o] / totals[o] + value(x, y)
+  }
+}
+
+/** The finest level put together, as interleaved 16-bit samples, clipped to the range. */
+export function deliver(
+  memory: ArrayBuffer,
+  coarseRed: number,
+  coarseGreen: number,
+  coarseBlue: number,
+  coarseStride: number,
+  coarseHeight: number,
+  sumRed: number,
+  sumGreen: number,
+  sumBlue: number,
+  total: number,
+  stride: number,
+  width: number,
+  out: number,
+  _rows: number,
+  _rowsBytes: number,
+  _part: number,
+  from: number,
+  to: number,
+): void {
+  const coarse = [coarseRed, coarseGreen, coarseBlue].map((at) => expanded(floats(memory, at), coarseStride, (width + 1) >> 1, coarseHeight))
+  const sums = [sumRed, sumGreen, sumBlue].map((at) => floats(memory, at))
+  const totals = floats(memory, total)
+  const samples = new Uint16Array(memory, out)
+  for (let y = from; y < to; y++) {
+    for (let x = 0, o = y * stride, s = y * width * 3; x < width; x++, o++)
+      for (let c = 0; c < 3; c++, s++) samples[s] = Math.min(65535, Math.max(0, (sums[c][o] / totals[o] + coarse[c](x, y)) * 65535 + 0.5))
+  }
+}
