@@ -1,23 +1,28 @@
-import { apply, type Plane, type Similarity } from '../raster'
+import { apply, type Similarity } from '../raster'
+import type { Level } from './prepare'
 
-/** Samples darker than this say more of noise than of exposure; brighter ones may be clipped. */
-const DARKEST = 0.04
-const BRIGHTEST = 0.96
+/** Light darker than this says more of noise than of exposure; brighter light may be clipped. */
+const DARKEST = 0.004
+const BRIGHTEST = 0.91
+/** sRGB's curve, above its straight part, which is too dark to count here. */
+const encoded = (light: number) => 1.055 * light ** (1 / 2.4) - 0.055
+
+type Light = Pick<Level, 'width' | 'height' | 'stride' | 'image'>
 
 /**
  * Factor on encoded values that brings `frame` to the exposure of `reference`: the median ratio over the area both
- * see, on planes so coarse that defocus, which spreads light but keeps its sum, hardly matters. `motion` is in
- * pixels of these planes. 1 where they share nothing that is neither black nor white.
+ * see, on planes so coarse that defocus, which spreads light but keeps its sum, hardly matters. `motion` is in pixels of
+ * these planes. 1 where they share nothing that is neither black nor white.
  */
-export function exposureGain(reference: Plane, frame: Plane, motion: Similarity): number {
+export function exposureGain(reference: Light, frame: Light, motion: Similarity): number {
   const { width, height } = reference
   const ratios: number[] = []
   for (let y = 0; y < height; y++) {
     for (let x = 0; x < width; x++) {
       const [qx, qy] = apply(motion, x - (width - 1) / 2, y - (height - 1) / 2)
       const there = sample(frame, qx + (width - 1) / 2, qy + (height - 1) / 2)
-      const here = reference.data[y * width + x]
-      if (here > DARKEST && here < BRIGHTEST && there > DARKEST && there < BRIGHTEST) ratios.push(here / there)
+      const here = reference.image[y * reference.stride + x]
+      if (here > DARKEST && here < BRIGHTEST && there > DARKEST && there < BRIGHTEST) ratios.push(encoded(here) / encoded(there))
     }
   }
   if (ratios.length === 0) return 1
@@ -26,12 +31,25 @@ export function exposureGain(reference: Plane, frame: Plane, motion: Similarity)
 }
 
 /** Bilinear sample; 0 outside. */
-function sample({ width, height, data }: Plane, x: number, y: number): number {
+function sample({ width, height, stride, image }: Light, x: number, y: number): number {
   const ix = Math.floor(x)
   const iy = Math.floor(y)
   if (ix < 0 || iy < 0 || ix >= width - 1 || iy >= height - 1) return 0
-  const i = iy * width + ix
-  const top = data[i] + (x - ix) * (data[i + 1] - data[i])
-  const bottom = data[i + width] + (x - ix) * (data[i + width + 1] - data[i + width])
+  const i = iy * stride + ix
+  const top = image[i] + (x - ix) * (image[i + 1] - image[i])
+  const bottom = image[i + stride] + (x - ix) * (image[i + stride + 1] - image[i + stride])
   return top + (y - iy) * (bottom - top)
+}
+
+/** Encoded values follow light to the power 1/2.2, near enough to state a gain in stops. */
+const ENCODING_GAMMA = 2.2
+
+/** Gain in stops of exposure for a factor on encoded values. */
+export function gain_ev(gain: number): number {
+  return ENCODING_GAMMA * Math.log2(gain)
+}
+
+/** The factor on encoded values for a gain in stops. */
+export function gainOf(gain_ev: number): number {
+  return 2 ** (gain_ev / ENCODING_GAMMA)
 }

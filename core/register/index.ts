@@ -1,2 +1,5 @@
-export { registerPair, prepare, type PairMotion, type Prepared } from './pair'
+export { courseOf, type CoursePoint } from './course'
+export { gain_ev, gainOf } from './exposure'
+export { PairRegistrar, type PairMotion } from './pair'
+export { Preparer, type Prepared } from './prepare'
 export { SeriesRegistrar, reconcile, type Link, type SeriesRegistration } from './series'

@@ -1,8 +1,13 @@
 import { compose, cornerDistance_px, createPlane, IDENTITY, invert, luma, smooth, warpPlane, type Plane, type Similarity } from '../raster'
 import { SimulatedSeries, type SeriesRequest } from '../simulate'
-import { prepare, reconcile, registerPair, SeriesRegistrar, type Link } from '.'
+import { gain_ev, gainOf, PairRegistrar, Preparer, reconcile, SeriesRegistrar, type Link, type Prepared } from '.'
 import { exposureGain } from './exposure'
 import { solve } from './solve'
+
+const preparer = new Preparer()
+const prepare = (plane: Plane) => preparer.fromLuma(plane)
+const registerPair = (reference: Prepared, frame: Prepared, width: number, start?: Similarity) =>
+  new PairRegistrar().register(reference, frame, width, start)
 
 const WIDTH = 360
 const HEIGHT = 240
@@ -92,13 +97,22 @@ describe('a pair of frames', () => {
 
 describe('exposure', () => {
   test('is the median ratio, whatever is clipped or black', () => {
-    const reference = texture(8)
-    const frame = { ...reference, data: reference.data.map((v, i) => (i % 11 === 0 ? 1 : v / 1.2)) }
-    expect(exposureGain(reference, frame, IDENTITY)).toBeCloseTo(1.2, 2)
+    const decoded = (v: number) => ((v + 0.055) / 1.055) ** 2.4
+    const light = texture(8).data.map(decoded)
+    const level = (image: Float32Array) => ({ width: WIDTH, height: HEIGHT, stride: WIDTH, image })
+    const darker = texture(8).data.map((v, i) => (i % 11 === 0 ? 1 : decoded(v / 1.2)))
+    expect(exposureGain(level(light), level(darker), IDENTITY)).toBeCloseTo(1.2, 2)
+  })
+
+  test('is stated in stops of light, there and back', () => {
+    expect(gain_ev(1)).toBe(0)
+    expect(gain_ev(2 ** (1 / 2.2))).toBeCloseTo(1, 9)
+    expect(gainOf(gain_ev(0.83))).toBeCloseTo(0.83, 12)
   })
 
   test('is one where nothing is shared', () => {
-    expect(exposureGain(createPlane(20, 20), createPlane(20, 20), IDENTITY)).toBe(1)
+    const black = { width: 20, height: 20, stride: 20, image: new Float32Array(400) }
+    expect(exposureGain(black, black, IDENTITY)).toBe(1)
   })
 })
 
@@ -144,7 +158,7 @@ describe('a series', () => {
     const series = new SimulatedSeries({ ...simulated, camera: { ...simulated.camera, mover } })
     const frames = simulated.positions_mm.map((_, k) => series.shoot(k))
     const registrar = new SeriesRegistrar(480)
-    frames.forEach(({ picture }) => registrar.add(luma(picture)))
+    frames.forEach(({ picture }) => registrar.add(prepare(luma(picture))))
     const { motions } = registrar.finish(series.reference)
     const errors = frames.map(({ motion }, k) => cornerDistance_px(motions[k], motion, 480, 320))
     const rms = Math.sqrt(errors.reduce((sum, e) => sum + e * e, 0) / errors.length)
@@ -156,7 +170,7 @@ describe('a series', () => {
     const shift = (k: number) => seen(base, { ...IDENTITY, dx_px: 0.7 * k, dy_px: -0.3 * k, scale: 1 + 0.002 * k })
     for (const alien of [0, 3, 7]) {
       const registrar = new SeriesRegistrar(WIDTH)
-      for (let k = 0; k < 8; k++) registrar.add(k === alien ? texture(77) : shift(k))
+      for (let k = 0; k < 8; k++) registrar.add(prepare(k === alien ? texture(77) : shift(k)))
       const { motions, lost, reference } = registrar.finish(3)
       expect(lost).toEqual([alien])
       expect(reference).toBe(alien === 3 ? 2 : 3)
@@ -175,7 +189,7 @@ describe('a series', () => {
     const base = texture(5)
     const registrar = new SeriesRegistrar(WIDTH)
     const motion = (k: number) => ({ ...IDENTITY, dx_px: k < 3 ? 0 : 0.05 * WIDTH, dy_px: k < 3 ? 0 : 7 })
-    for (let k = 0; k < 6; k++) registrar.add(seen(base, motion(k)))
+    for (let k = 0; k < 6; k++) registrar.add(prepare(seen(base, motion(k))))
     const { motions, lost } = registrar.finish(0)
     expect(lost).toEqual([])
     expect(cornerDistance_px(motions[5], motion(5), WIDTH, HEIGHT)).toBeLessThan(0.15)

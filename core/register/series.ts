@@ -1,5 +1,6 @@
-import { compose, IDENTITY, invert, type Plane, type Similarity } from '../raster'
-import { prepare, registerPair, type PairMotion, type Prepared } from './pair'
+import { compose, IDENTITY, invert, type Similarity } from '../raster'
+import { PairRegistrar, type PairMotion } from './pair'
+import type { Prepared } from './prepare'
 import { solve } from './solve'
 
 /** A measured motion between two frames of a series, by their places in it. */
@@ -26,6 +27,8 @@ export interface SeriesRegistration {
 const REACHES = [1, 2, 4]
 /** A pair that is less alike than this was not registered; frames of one series are well above, other things well below. */
 const LEAST_CORRELATION = 0.5
+/** Where shorter links say how far two frames are apart, only this level and the finest have to be looked at. */
+const CHAINED_LEVEL = 1
 /** Nothing between two neighbours is scaled or turned more than this. */
 const MOST_SCALE = 1.15
 const MOST_TURN_rad = 0.12
@@ -38,23 +41,29 @@ const MOST_TURN_rad = 0.12
 export class SeriesRegistrar {
   private readonly recent: Prepared[] = []
   private readonly links: Link[] = []
+  /** Motions from the first frame, link by link, as far as they reach. */
+  private readonly chain: (Similarity | undefined)[] = [IDENTITY]
   private count = 0
   private lastScale = 1
 
-  constructor(private readonly width_px: number) {}
+  constructor(
+    private readonly width_px: number,
+    private readonly pairs = new PairRegistrar(),
+  ) {}
 
-  /** Takes the luma of the next frame. */
-  add(luma: Plane): void {
-    const prepared = prepare(luma)
+  /** Takes the next frame. */
+  add(prepared: Prepared): void {
     const here = this.count++
     for (const reach of REACHES) {
       const from = here - reach
       if (from < 0) break
+      const chained = this.chained(from, here)
       // A bump in one step says nothing about the next, so only breathing (scale) is carried over as a first guess.
-      const start = this.chained(from, here) ?? { ...IDENTITY, scale: this.lastScale ** reach }
-      const pair = registerPair(this.recent[this.recent.length - reach], prepared, this.width_px, start)
+      const start = chained ?? { ...IDENTITY, scale: this.lastScale ** reach }
+      const pair = this.measure(this.recent[this.recent.length - reach], prepared, start, reach, chained ? CHAINED_LEVEL : undefined)
       if (!trusted(pair)) continue
       this.links.push({ from, to: here, pair })
+      this.chain[here] ??= this.chain[from] && compose(pair.motion, this.chain[from])
       if (reach === 1) this.lastScale = pair.motion.scale
     }
     this.recent.push(prepared)
@@ -80,13 +89,20 @@ export class SeriesRegistrar {
     }
   }
 
+  /**
+   * A pair aligns on what is sharp in the one that it starts from; as the focus moves on, always starting from the earlier
+   * frame would add up to a drift. So every other reach is measured backwards.
+   */
+  private measure(earlier: Prepared, later: Prepared, start: Similarity, reach: number, level?: number): PairMotion {
+    if (reach !== 2) return this.pairs.register(earlier, later, this.width_px, start, level)
+    const back = this.pairs.register(later, earlier, this.width_px, invert(start), level)
+    return { ...back, motion: invert(back.motion), gain: 1 / back.gain }
+  }
+
   /** What the links so far say of the motion between two frames; nothing where they do not reach. */
   private chained(from: number, to: number): Similarity | undefined {
-    const before = this.links.findLast((link) => link.to === to)
-    if (!before || before.from < from) return undefined
-    if (before.from === from) return before.pair.motion
-    const rest = this.chained(from, before.from)
-    return rest && compose(before.pair.motion, rest)
+    const [a, b] = [this.chain[from], this.chain[to]]
+    return a && b && compose(b, invert(a))
   }
 }
 
