@@ -4,6 +4,8 @@ import { mellow } from './mellow'
 import type { FusionStyle } from './style'
 import { terrain } from './terrain'
 
+export { fullSize, type DepthMaps } from './focusMap'
+export { filledDepth, inMillimetres } from './relief'
 export type { Accumulator, Fused, FusionStyle, SeriesFrame } from './style'
 
 /** Every style by its name, the usual one first. */

@@ -1,55 +1,67 @@
-import { EXPAND, Workspace, type Slab } from '../raster/kernels'
+import type { Slab, Workspace } from '../raster/kernels'
 
-/** Pyramids in the kernels' memory: the steps that bands are made of, with the two scratch planes that they need. */
+/** Red, green and blue. */
+export type Triple = [Slab, Slab, Slab]
+
+const places = (slabs: Slab[]) => slabs.map(({ at }) => at)
+
+/** Steps that bands are made of (Burt & Adelson, 1983), on planes in the kernels' memory. */
 export class Pyramids {
-  /** As large as the picture: for one plane at a time, and for rows on their way to one. */
-  readonly scratch: Slab
-  private readonly rows: Slab
-
-  constructor(
-    readonly space: Workspace,
-    width: number,
-    height: number,
-  ) {
-    this.scratch = space.plane(width, height)
-    this.rows = space.plane(width, height)
-  }
-
-  /** `coarse` = `fine`, smoothed and halved (Burt & Adelson, 1983). */
-  reduce(fine: Slab, coarse: Slab): void {
-    this.run('reduceRows', [fine.at, fine.width, this.rows.at], fine.height)
-    this.run('reduceColumns', [this.rows.at, coarse.width, fine.height, coarse.at], coarse.height)
-  }
-
-  /** `target` = `fine` − `coarse` brought to its size: a band. */
-  band(fine: Slab, coarse: Slab, target: Slab): void {
-    this.expand(coarse, fine, fine, target, EXPAND.subtractFrom, 1)
-  }
-
-  /** `fine` += `share` × `coarse` brought to its size. */
-  addExpanded(coarse: Slab, fine: Slab, share: number): void {
-    this.expand(coarse, fine, fine, fine, EXPAND.addShare, share)
-  }
-
-  /** `fine` = `coarse` brought to its size. */
-  writeExpanded(coarse: Slab, fine: Slab): void {
-    this.expand(coarse, fine, fine, fine, EXPAND.write, 1)
-  }
-
-  /** Smooths in place, so many times. */
-  smooth(plane: Slab, times: number): void {
-    for (let k = 0; k < times; k++) {
-      this.run('smoothRows', [plane.at, plane.width, this.rows.at], plane.height)
-      this.run('smoothColumns', [this.rows.at, plane.width, plane.height, plane.at], plane.height)
-    }
-  }
+  constructor(readonly space: Workspace) {}
 
   run(...[name, args, rows]: Parameters<Workspace['kernels']['run']>): void {
     this.space.kernels.run(name, args, rows)
   }
 
-  private expand(coarse: Slab, size: Slab, other: Slab, target: Slab, mode: number, share: number): void {
-    this.run('expandRows', [coarse.at, coarse.width, this.rows.at, size.width], coarse.height)
-    this.run('expandColumns', [this.rows.at, coarse.height, other.at, target.at, size.width, mode, share], size.height)
+  /** `coarse` = `fine`, smoothed and halved; or that added to it. */
+  reduce(fine: Slab, coarse: Slab, add = false): void {
+    this.run('reduce', [fine.at, fine.bytes, fine.stride, fine.width, fine.height, coarse.at, coarse.stride, Number(add)], coarse.height)
+  }
+
+  /** `fine` += `share` × `coarse` brought to its size. */
+  addExpanded(coarse: Slab, fine: Slab, share: number): void {
+    this.run('expand', [coarse.at, coarse.stride, coarse.height, fine.at, fine.stride, fine.width, share, 1], fine.height)
+  }
+
+  /** `target` = `source`, smoothed by a Gaussian of σ = 1. */
+  smooth(source: Slab, target: Slab): void {
+    this.run('smooth', [source.at, source.stride, source.width, source.height, target.at], source.height)
+  }
+
+  /** Energy of the band between two levels. */
+  energy(fine: Triple, coarse: Triple, target: Slab): void {
+    const [{ bytes, stride, width }] = fine
+    this.run('energy', [...places(fine), bytes, stride, ...places(coarse), coarse[0].stride, coarse[0].height, width, target.at], target.height)
+  }
+
+  /** Adds a band to its sums, weighed by (energy × scale + 1)^power; by the energy as it is where the power is 0. */
+  accumulate(fine: Triple, coarse: Triple, weight: Slab, [scale, power]: [number, number], sums: Triple, total: Slab, begun: boolean): void {
+    const [{ bytes, stride, width, height }] = fine
+    const band = [...places(fine), bytes, stride, ...places(coarse), coarse[0].stride, coarse[0].height, width]
+    this.run('accumulate', [...band, weight.at, scale, power, ...places(sums), total.at, Number(begun)], height)
+  }
+
+  /** Adds what remains at the top of the pyramid to its sums. */
+  accumulateTop(planes: Triple, weight: Slab, sums: Triple, total: Slab, begun: boolean): void {
+    const [{ stride, height }] = planes
+    this.run('accumulateTop', [...places(planes), stride, weight.at, ...places(sums), total.at, Number(begun)], height)
+  }
+
+  raise({ at, stride, height }: Slab, scale: number, power: number): void {
+    this.run('raise', [at, stride, scale, power], height)
+  }
+
+  /** Puts the summed pyramids together and writes the picture as interleaved 16-bit samples to `out`. */
+  deliver(sums: Triple[], totals: Slab[], out: number): void {
+    const top = sums.length - 1
+    for (const sum of sums[top]) this.run('divide', [sum.at, totals[top].at, sum.stride], sum.height)
+    for (let level = top - 1; level >= 1; level--)
+      sums[level].forEach((sum, channel) => {
+        const coarse = sums[level + 1][channel]
+        this.run('collapse', [coarse.at, coarse.stride, coarse.height, sum.at, totals[level].at, sum.stride, sum.width], sum.height)
+      })
+    const [[{ stride, width, height }], coarse] = sums
+    const [{ stride: coarseStride, height: coarseHeight }] = coarse
+    this.run('deliver', [...places(coarse), coarseStride, coarseHeight, ...places(sums[0]), totals[0].at, stride, width, out], height)
   }
 }

@@ -1,5 +1,6 @@
-import type { Picture, Plane, Similarity } from '../raster'
+import type { Similarity } from '../raster'
 import type { Kernels } from '../raster/kernels'
+import type { DepthMaps } from './focusMap'
 
 export interface StyleOptions {
   width: number
@@ -19,12 +20,11 @@ export interface SeriesFrame {
   gain: number
 }
 
-export interface Fused {
-  picture: Picture
-  /** Index of the frame that shows, per pixel. */
-  source: Plane
-  /** Place in focus order, between frames too, per pixel. */
-  depth: Plane
+export interface Fused extends DepthMaps {
+  width: number
+  height: number
+  /** Interleaved RGB, 16 bits, in the kernels' memory: to be used before anything else is computed there. */
+  samples: Uint16Array
 }
 
 /** A way of fusing, as a streaming accumulator: it sees each frame once and its memory does not grow with their number. */

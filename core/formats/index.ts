@@ -1,0 +1,1 @@
+export { meshOf, objOf, plyOf, type Mesh } from './relief'

@@ -1,0 +1,72 @@
+import type { Interleaved, Plane, Rectangle } from '../raster'
+
+/** A surface over the picture: a grid of vertices with their colours, and two triangles to each cell. */
+export interface Mesh {
+  columns: number
+  rows: number
+  /** x right, y up, z towards the viewer; three numbers a vertex. */
+  places: Float32Array
+  /** Red, green, blue, 8 bits each. */
+  colours: Uint8Array
+}
+
+/** Cells along the longer side; more make files that few programs open. */
+const MOST_CELLS = 480
+
+/**
+ * The relief of a fused picture. `depth` is of half the picture's size, `crop` the part of the picture to take; heights are
+ * `rise` times the depth towards the viewer, in the unit of the sides, of which a pixel has `pixel`.
+ */
+export function meshOf(depth: Plane, picture: Interleaved, crop: Rectangle, pixel: number, rise: number): Mesh {
+  const step = Math.max(1, Math.ceil(Math.max(crop.width, crop.height) / MOST_CELLS))
+  const columns = Math.floor((crop.width - 1) / step) + 1
+  const rows = Math.floor((crop.height - 1) / step) + 1
+  const mesh: Mesh = { columns, rows, places: new Float32Array(columns * rows * 3), colours: new Uint8Array(columns * rows * 3) }
+  const toByte = picture.samples instanceof Uint16Array ? 1 / 257 : 1
+  for (let row = 0, v = 0; row < rows; row++) {
+    for (let column = 0; column < columns; column++, v += 3) {
+      const [x, y] = [crop.x + column * step, crop.y + row * step]
+      mesh.places[v] = column * step * pixel
+      mesh.places[v + 1] = (crop.height - 1 - row * step) * pixel
+      mesh.places[v + 2] = -rise * depth.data[(y >> 1) * depth.width + (x >> 1)]
+      for (let c = 0; c < 3; c++) mesh.colours[v + c] = Math.round(picture.samples[(y * picture.width + x) * 3 + c] * toByte)
+    }
+  }
+  return mesh
+}
+
+function* triangles({ columns, rows }: Mesh): Generator<[number, number, number]> {
+  for (let row = 0; row + 1 < rows; row++) {
+    for (let column = 0; column + 1 < columns; column++) {
+      const i = row * columns + column
+      yield [i, i + columns, i + 1]
+      yield [i + 1, i + columns, i + columns + 1]
+    }
+  }
+}
+
+const triple = (values: ArrayLike<number>, v: number, text: (value: number) => string) =>
+  `${text(values[v])} ${text(values[v + 1])} ${text(values[v + 2])}`
+const place = (value: number) => String(Number(value.toFixed(5)))
+
+/** As an ASCII PLY file, coloured. `comment` says what the numbers mean. */
+export function plyOf(mesh: Mesh, comment: string): string {
+  const count = mesh.columns * mesh.rows
+  const faces = [...triangles(mesh)]
+  const lines = ['ply', 'format ascii 1.0', `comment ${comment}`, `element vertex ${count}`]
+  for (const axis of ['x', 'y', 'z']) lines.push(`property float ${axis}`)
+  for (const colour of ['red', 'green', 'blue']) lines.push(`property uchar ${colour}`)
+  lines.push(`element face ${faces.length}`, 'property list uchar int vertex_indices', 'end_header')
+  for (let v = 0; v < 3 * count; v += 3) lines.push(`${triple(mesh.places, v, place)} ${triple(mesh.colours, v, String)}`)
+  for (const face of faces) lines.push(`3 ${face.join(' ')}`)
+  return lines.join('\n') + '\n'
+}
+
+/** As a Wavefront OBJ file, with a colour behind each vertex. */
+export function objOf(mesh: Mesh, comment: string): string {
+  const lines = [`# ${comment}`, 'o relief']
+  const part = (value: number) => (value / 255).toFixed(3)
+  for (let v = 0; v < 3 * mesh.columns * mesh.rows; v += 3) lines.push(`v ${triple(mesh.places, v, place)} ${triple(mesh.colours, v, part)}`)
+  for (const face of triangles(mesh)) lines.push(`f ${face.map((i) => i + 1).join(' ')}`)
+  return lines.join('\n') + '\n'
+}

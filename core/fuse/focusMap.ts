@@ -1,0 +1,93 @@
+import { createPlane, type Plane, type Rectangle } from '../raster'
+import type { Slab, Workspace } from '../raster/kernels'
+
+/** What is known of the depth, at half the picture's size; each map is made when it is asked for. */
+export interface DepthMaps {
+  /** Index of the frame that is sharpest. */
+  source(): Plane
+  /** Place in focus order, between frames too. */
+  depth(): Plane
+  /** How far depth can be trusted, 0 … 1: detail above the noise, in one part of the series more than in the others. */
+  confidence(): Plane
+}
+
+/**
+ * Which frame is sharpest at each place, and where between frames the sharpest would have been: the peak of a Gaussian
+ * through the best frame and its neighbours (Nayar & Nakagawa, 1994). Six planes of a quarter of the pixels, however
+ * many frames there are.
+ */
+export class FocusMap {
+  private readonly planes: Slab[]
+  private lastIndex = -1
+  private count = 0
+
+  constructor(
+    private readonly space: Workspace,
+    width: number,
+    height: number,
+  ) {
+    // Best energy, its frame, the energy of the frames before and after it, that of the last frame, and the sum.
+    this.planes = Array.from({ length: 6 }, () => space.plane(width, height))
+  }
+
+  /** Takes the energies of the next frame. */
+  add(energy: Slab, index: number): void {
+    const begun = this.lastIndex >= 0
+    this.space.kernels.run(
+      'peak',
+      [energy.at, ...this.planes.map(({ at }) => at), energy.stride, index, this.lastIndex, Number(begun)],
+      energy.height,
+    )
+    this.lastIndex = index
+    this.count++
+  }
+
+  /** The maps; `noise` is the energy that noise alone has. */
+  finish(noise: number): DepthMaps {
+    const [best, source, before, after, , sum] = this.planes.map((slab) => this.space.view(slab))
+    return {
+      source: () => this.made((o) => source[o]),
+      depth: () => this.made((o) => source[o] + peakOffset(before[o], best[o], after[o])),
+      confidence: () => this.made((o) => (best[o] / (best[o] + noise)) * prominence(best[o], sum[o] / this.count)),
+    }
+  }
+
+  private made(of: (place: number) => number): Plane {
+    const { stride, width, height } = this.planes[0]
+    const map = createPlane(width, height)
+    for (let y = 0, i = 0; y < height; y++) for (let o = y * stride; o < y * stride + width; o++, i++) map.data[i] = of(o)
+    return map
+  }
+}
+
+/** A part of the picture of a map of half its size: each of its places twice along both sides. */
+export function fullSize(half: Plane, { x, y, width, height }: Rectangle): Plane {
+  const out = createPlane(width, height)
+  for (let row = 0, i = 0; row < height; row++) {
+    const from = ((y + row) >> 1) * half.width
+    for (let column = 0; column < width; column++, i++) out.data[i] = half.data[from + ((x + column) >> 1)]
+  }
+  return out
+}
+
+/** Where the mean is this part of the best there is no peak; where it is that part the peak is clear. */
+const [FLAT, PEAKED] = [0.75, 0.45]
+
+/**
+ * How clearly one part of the series is sharper than the rest. What an edge out of focus spreads over its neighbourhood has
+ * a broad and even course, and would tell a depth that nothing there has.
+ */
+function prominence(best: number, mean: number): number {
+  return best > 0 ? Math.min(1, Math.max(0, (FLAT - mean / best) / (FLAT - PEAKED))) : 0
+}
+
+/** Energies below this part of the best say nothing more exact. */
+const LEAST_PART = 1e-3
+
+/** Where between −½ and ½ the peak lies; 0 at an end of the series, where one neighbour is missing (told by −1). */
+function peakOffset(before: number, best: number, after: number): number {
+  if (before < 0 || after < 0 || !(best > 0)) return 0
+  const [a, b] = [Math.log(Math.max(before / best, LEAST_PART)), Math.log(Math.max(after / best, LEAST_PART))]
+  const bend = a + b
+  return bend < -1e-6 ? Math.min(0.5, Math.max(-0.5, (0.5 * (a - b)) / bend)) : 0
+}

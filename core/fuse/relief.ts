@@ -1,0 +1,53 @@
+import { createPlane, reduce, type Plane } from '../raster'
+
+/** Confidence below which a place takes its depth from around it rather than from itself. */
+const SURE = 0.5
+const COARSEST = 4
+
+/**
+ * Depth with its doubtful places filled from the sure ones around them: means weighted by confidence from ever wider
+ * neighbourhoods, as far out as needed (push and pull; Gortler et al., 1996). Sure places keep what they have.
+ */
+export function filledDepth(depth: Plane, confidence: Plane): Plane {
+  const weights = { ...confidence, data: confidence.data.map((c) => Math.max(1e-6, c >= SURE ? 1 : (c / SURE) ** 4 * 0.01)) }
+  const weighted = { ...depth, data: depth.data.map((d, i) => d * weights.data[i]) }
+  return pull(weighted, weights, depth)
+}
+
+function pull(weighted: Plane, weights: Plane, like: Plane): Plane {
+  const out = createPlane(like.width, like.height)
+  if (Math.min(like.width, like.height) <= COARSEST) {
+    out.data.forEach((_, i) => (out.data[i] = weighted.data[i] / weights.data[i]))
+    return out
+  }
+  const [coarseWeighted, coarseWeights] = [reduce(weighted), reduce(weights)]
+  const coarse = pull(coarseWeighted, coarseWeights, coarseWeights)
+  for (let y = 0, i = 0; y < out.height; y++) {
+    for (let x = 0; x < out.width; x++, i++) {
+      const own = Math.min(1, weights.data[i])
+      out.data[i] = own * (weighted.data[i] / weights.data[i]) + (1 - own) * between(coarse, x / 2, y / 2)
+    }
+  }
+  return out
+}
+
+/** Bilinear sample; beyond the last place it is repeated. */
+function between({ width, height, data }: Plane, x: number, y: number): number {
+  const [x0, y0] = [Math.floor(x), Math.floor(y)]
+  const [x1, y1] = [Math.min(x0 + 1, width - 1), Math.min(y0 + 1, height - 1)]
+  const above = data[y0 * width + x0] + (x - x0) * (data[y0 * width + x1] - data[y0 * width + x0])
+  const below = data[y1 * width + x0] + (x - x0) * (data[y1 * width + x1] - data[y1 * width + x0])
+  return above + (y - y0) * (below - above)
+}
+
+/** Places in focus order, between frames too, as the distances that `positions_mm` gives the frames. */
+export function inMillimetres(depth: Plane, positions_mm: number[]): Plane {
+  const last = positions_mm.length - 1
+  return {
+    ...depth,
+    data: depth.data.map((place) => {
+      const k = Math.min(last - 1, Math.max(0, Math.floor(place)))
+      return positions_mm[k] + (place - k) * (positions_mm[k + 1] - positions_mm[k])
+    }),
+  }
+}
