@@ -174,6 +174,42 @@ describe('simulate and fuse', () => {
     expect((await sharp(at('s.png')).metadata()).width).toBe(report.crop.width)
   })
 
+  test('depth in mm where positions are known, a relief and confidence', async () => {
+    const positions = { 'frame_001.jpg': 0, 'frame_002.jpg': 2, 'frame_003.jpg': 4, 'frame_004.jpg': 6 }
+    writeFileSync(at('p.json'), JSON.stringify(positions))
+    const asked = ['--positions', at('p.json'), '--pixel-mm', '0.1', '--depth', at('mm.png'), '--confidence', at('c.png')]
+    const fuse = (...more: string[]) => nitidus(['fuse', at('frames'), '--out', at('p.png'), '--report', at('p-report.json'), ...asked, ...more])
+    expect(fuse('--relief', at('relief.ply')).status).toBe(0)
+    const report = JSON.parse(readFileSync(at('p-report.json'), 'utf8'))
+    expect(report.depth).toEqual({ unit: 'mm', at0: 0, at65535: 6 })
+    expect((await sharp(at('mm.png')).metadata()).depth).toBe('ushort')
+    expect(await sharp(at('c.png')).metadata()).toMatchObject({ depth: 'uchar', width: report.crop.width })
+    const ply = readFileSync(at('relief.ply'), 'utf8')
+    expect(ply).toContain('comment Nitidus relief, x, y and z in mm')
+    expect(ply.split('\n')).toContain(`element vertex ${report.crop.width * report.crop.height}`)
+    expect(fuse('--relief', at('relief.obj')).status).toBe(0)
+    expect(readFileSync(at('relief.obj'), 'utf8')).toMatch(/^f \d+ \d+ \d+$/m)
+    expectRefused(fuse('--relief', at('relief.stl')), 'must end in .ply or .obj')
+    expectRefused(fuse('--pixel-mm=-1'), 'above 0')
+    writeFileSync(at('p.json'), JSON.stringify({ ...positions, 'frame_003.jpg': 1 }))
+    expectRefused(fuse(), 'do not run along the frames')
+    writeFileSync(at('p.json'), '{}')
+    expectRefused(fuse(), 'no position in mm for frame_001.jpg')
+  })
+
+  test('the colour profile of the frames is carried over, and frames of several are refused', async () => {
+    mkdirSync(at('tagged'))
+    for (const k of [1, 2, 3])
+      await sharp(at('frames', `frame_00${k}.jpg`))
+        .withIccProfile('p3')
+        .toFile(at('tagged', `f${k}.png`))
+    expect(nitidus(['fuse', at('tagged'), '--out', at('t.tif')]).status).toBe(0)
+    const [from, to] = await Promise.all([at('tagged', 'f1.png'), at('t.tif')].map((file) => sharp(file).metadata()))
+    expect(to.icc!.equals(from.icc!)).toBe(true)
+    copyFileSync(at('frames', 'frame_004.jpg'), at('tagged', 'f4.jpg'))
+    expectRefused(nitidus(['fuse', at('tagged'), '--out', at('t.tif')]), 'different colour profiles')
+  })
+
   test('survey answers order, coverage and roles', () => {
     const { status, stdout, stderr } = nitidus(['survey', at('frames'), '--mover', 'ring', '--progress'])
     expect(status).toBe(0)

@@ -29,11 +29,16 @@ function explain(error: Error & { code?: string }): number {
   const mistake = isForUser(error) || error.code?.startsWith('ERR_PARSE_ARGS')
   if (mistake) {
     const field = 'field' in error && error.field && !error.message.includes(String(error.field)) ? `${error.field}: ` : ''
-    console.error(field + error.message)
+    // What is said of options may go on over several lines; the first one is what is wrong.
+    console.error(field + error.message.split('\n')[0])
     return 2
   }
   if (error.code === 'ENOSPC' || error.code === 'EDQUOT') {
     console.error('The disk is full; make room and run it again. Nothing was half written.')
+    return 2
+  }
+  if (error instanceof RangeError && /memory|allocation/i.test(error.message)) {
+    console.error('There is not enough memory for frames of this size; close other programs, or make the frames smaller.')
     return 2
   }
   if (error.code === 'ENOENT' || error.code === 'EACCES' || error.code === 'EISDIR' || error.code === 'ENOTDIR') {

@@ -1,7 +1,7 @@
 import { mkdir } from 'node:fs/promises'
 import path from 'node:path'
 import { parseArgs } from 'node:util'
-import { writePicture, writeWhole } from '@/codec'
+import { writeGrey, writePicture, writeWhole } from '@/codec'
 import { SimulatedSeries, type SeriesRequest } from '@/core/simulate'
 import { check, InputError, sceneRequestSchema } from '@/schemas'
 import { readJson } from './plan'
@@ -11,7 +11,8 @@ const USAGE = 'Usage: nitidus simulate scene.json --out DIR [--truth] [--progres
 
 /**
  * `nitidus simulate`: shoots a simulated series into a folder as a camera writes it, with `truth.json` beside the
- * frames. `--truth` adds `truth/truth.png`, the reference view with everything sharp.
+ * frames. `--truth` adds `truth/truth_00.png`, the reference view with everything sharp, and `truth/depth_00.png`, its
+ * depth in 16 bits: `depthRange_mm` of `truth.json` says what 0 and 65535 stand for.
  */
 export async function simulate(args: string[]): Promise<void> {
   const { values, positionals } = parseArgs({
@@ -35,11 +36,20 @@ export async function simulate(args: string[]): Promise<void> {
     frames.push({ file, position_mm, scale, rotation_deg: (rotation_rad * 180) / Math.PI, dx_px, dy_px, exposure, faults })
     progress({ stage: 'frame', frame: index + 1, of: count, file, ...(!faults.includes('divider') && { position_mm }) })
   }
-  await writeWhole(path.join(values.out, 'truth.json'), JSON.stringify({ ...request, reference: frameName(series.reference), frames }, null, 2))
-  if (values.truth) {
-    await mkdir(path.join(values.out, 'truth'), { recursive: true })
-    await writePicture(path.join(values.out, 'truth', 'truth_00.png'), series.truth(), { bits: 8 })
-  }
+  const depthRange_mm = values.truth ? await writeTruth(path.join(values.out, 'truth'), series) : undefined
+  const truth = { ...request, reference: frameName(series.reference), ...(depthRange_mm && { depthRange_mm }), frames }
+  await writeWhole(path.join(values.out, 'truth.json'), JSON.stringify(truth, null, 2))
+}
+
+/** The view with everything sharp and its depth; answers the range of depths. */
+async function writeTruth(folder: string, series: SimulatedSeries): Promise<[number, number]> {
+  await mkdir(folder, { recursive: true })
+  await writePicture(path.join(folder, 'truth_00.png'), series.truth(), { bits: 8 })
+  const depth = series.truthDepth_mm()
+  const [near, far] = depth.data.reduce(([least, most], z) => [Math.min(least, z), Math.max(most, z)], [Infinity, -Infinity])
+  const scaled = { ...depth, data: depth.data.map((z) => ((z - near) / Math.max(far - near, 1e-9)) * 65535) }
+  await writeGrey(path.join(folder, 'depth_00.png'), scaled, 16)
+  return [near, far]
 }
 
 function frameName(index: number): string {

@@ -121,3 +121,26 @@ describe('writing whole', () => {
     expect(await readFile(at('a.txt'), 'utf8')).toBe('first')
   })
 })
+
+describe('a colour profile', () => {
+  const samples = Uint16Array.from({ length: 40 * 30 * 3 }, (_, i) => (i * 977) % 65536)
+  const picture = { width: 40, height: 30, samples }
+  /** As large as needs two JPEG segments; its inside is of no concern here. */
+  const profile = async () => {
+    const made = await sharp({ create: { width: 4, height: 4, channels: 3, background: '#abc' } })
+      .withIccProfile('p3')
+      .jpeg()
+      .toBuffer()
+    return (await sharp(made).metadata()).icc!
+  }
+
+  test.each(['tif', 'png', 'jpg'])('is put into a %s file without touching the picture', async (ending) => {
+    const icc = await profile()
+    const [plain, tagged] = [at(`plain.${ending}`), at(`tagged.${ending}`)]
+    await writePicture(plain, picture, { bits: 16 })
+    await writePicture(tagged, picture, { bits: 16, icc, exif: { IFD0: { Model: 'Body A' } } })
+    expect((await readFacts(tagged)).icc).toEqual(icc)
+    expect((await readPicture(tagged)).planes[1].data).toEqual((await readPicture(plain)).planes[1].data)
+    expect(await sharp(tagged).stats()).toBeDefined()
+  })
+})

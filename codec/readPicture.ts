@@ -47,7 +47,7 @@ export async function readPicture(file: string, mostWidth_px?: number): Promise<
   return fromInterleaved(samples, width, height)
 }
 
-/** The same as interleaved RGB samples, as they were decoded. @throws InputError where the file is damaged. */
+/** The same as interleaved RGB samples, as they were decoded, in the space of their own profile. @throws InputError where the file is damaged. */
 export async function readSamples(
   file: string,
   mostWidth_px?: number,
@@ -69,7 +69,7 @@ export async function verifyPicture(file: string): Promise<PictureFacts> {
 }
 
 function open(file: string) {
-  return sharp(file, { failOn: 'truncated', limitInputPixels: MOST_PIXELS, unlimited: false })
+  return sharp(file, { failOn: 'truncated', limitInputPixels: MOST_PIXELS, unlimited: false, ignoreIcc: true })
 }
 
 function bitsOf(metadata: Metadata): 8 | 16 {

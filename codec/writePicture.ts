@@ -2,12 +2,14 @@ import { randomUUID } from 'node:crypto'
 import { rename, rm, writeFile } from 'node:fs/promises'
 import path from 'node:path'
 import sharp, { type Sharp } from 'sharp'
-import { toInterleaved16, type Picture, type Plane, type Rectangle } from '@/core/raster'
+import { toInterleaved16, type Interleaved, type Picture, type Plane, type Rectangle } from '@/core/raster'
+import { attachProfile } from './profile'
 
 export type PictureFormat = 'tif' | 'png' | 'jpg'
 
 export interface WriteOptions {
   bits: 8 | 16
+  /** Profile of the space that the samples are in; sRGB where absent. */
   icc?: Buffer
   /** The part of the picture to write; all of it where absent. */
   crop?: Rectangle
@@ -16,12 +18,18 @@ export interface WriteOptions {
 }
 
 /** Encodes a picture and puts it at `file` in one step, so that no half-written picture is ever found there. */
-export async function writePicture(file: string, picture: Picture, options: WriteOptions): Promise<void> {
-  const { width, height } = options.crop ?? picture
-  const raw = { width, height, channels: 3 as const }
-  let pipeline = sharp(toInterleaved16(picture, options.crop), { raw, limitInputPixels: false }).toColourspace(options.bits === 16 ? 'rgb16' : 'srgb')
+export async function writePicture(file: string, picture: Picture | Interleaved, options: WriteOptions): Promise<void> {
+  const whole = 'samples' in picture ? picture : { ...picture, samples: toInterleaved16(picture) }
+  const raw = { width: whole.width, height: whole.height, channels: 3 as const }
+  let pipeline = sharp(whole.samples, { raw, limitInputPixels: false })
+  if (options.crop) pipeline = pipeline.extract({ ...options.crop, left: options.crop.x, top: options.crop.y })
+  pipeline = pipeline.toColourspace(options.bits === 16 ? 'rgb16' : 'srgb')
   if (options.exif) pipeline = pipeline.withExif(options.exif)
-  await writeWhole(file, await encode(pipeline, formatOf(file)))
+  // Straight to the disk: an encoded picture beside the one in memory would be as large again.
+  await inPlace(file, async (part) => {
+    await encoder(pipeline, formatOf(file)).toFile(part)
+    if (options.icc) await attachProfile(part, formatOf(file), options.icc)
+  })
 }
 
 /** A small JPEG for the screen, in memory. */
@@ -47,10 +55,16 @@ export async function writeGrey(file: string, plane: Plane, bits: 8 | 16): Promi
 }
 
 /** Writes a file beside its place and moves it there when it is complete. */
-export async function writeWhole(file: string, contents: Uint8Array | string): Promise<void> {
+export function writeWhole(file: string, contents: Uint8Array | string): Promise<void> {
+  return inPlace(file, (part) => writeFile(part, contents))
+}
+
+async function inPlace(file: string, write: (part: string) => Promise<unknown>): Promise<void> {
   const part = path.join(path.dirname(file), `.${path.basename(file)}.${randomUUID()}.part`)
   try {
-    await writeFile(part, contents)
+    // An empty file first: where it cannot be made the system says why, more clearly than an encoder does.
+    await writeFile(part, '')
+    await write(part)
     await rename(part, file)
   } catch (error) {
     await rm(part, { force: true })
@@ -67,7 +81,11 @@ export function formatOf(file: string): PictureFormat {
 
 /** Encodes for delivery: lossless TIFF and PNG, JPEG at high quality without colour subsampling. */
 export function encode(pipeline: Sharp, format: PictureFormat): Promise<Buffer> {
-  if (format === 'tif') return pipeline.tiff({ compression: 'deflate', predictor: 'horizontal' }).toBuffer()
-  if (format === 'png') return pipeline.png({ compressionLevel: 6 }).toBuffer()
-  return pipeline.jpeg({ quality: 95, chromaSubsampling: '4:4:4' }).toBuffer()
+  return encoder(pipeline, format).toBuffer()
+}
+
+function encoder(pipeline: Sharp, format: PictureFormat): Sharp {
+  if (format === 'tif') return pipeline.tiff({ compression: 'deflate', predictor: 'horizontal' })
+  if (format === 'png') return pipeline.png({ compressionLevel: 6 })
+  return pipeline.jpeg({ quality: 95, chromaSubsampling: '4:4:4' })
 }

@@ -1,15 +1,17 @@
 import path from 'node:path'
 import { parseArgs } from 'node:util'
 import { exifFields, readExif, readFacts, writeGrey, writePicture, writeWhole } from '@/codec'
-import { cropPlane } from '@/core/raster'
+import { fullSize } from '@/core/fuse'
+import { gain_ev } from '@/core/register'
 import { check, fuseSettingsSchema, InputError, type FuseSettings } from '@/schemas'
 import { progressTo } from '../progress'
-import { fuseSeries, gain_ev, type FusedSeries } from './fuseSeries'
+import { confidenceSamples, depthOf, depthSamples, depthScale, readPositions, reliefText } from './depth'
+import { fuseSeries, type FusedSeries } from './fuseSeries'
 import { gatherTeam } from './team'
 import { openSeries, type Series } from './series'
 
 const USAGE =
-  'Usage: nitidus fuse DIR --out result.(tif|png|jpg) [--style auto|lace|terrain|mellow] [--reference N] [--bits 8|16] [--report FILE] [--source-map FILE] [--depth FILE] [--crop common|none] [--frames a.jpg,b.jpg,…] [--no-register] [--progress]'
+  'Usage: nitidus fuse DIR --out result.(tif|png|jpg) [--style auto|lace|terrain|mellow] [--reference N] [--bits 8|16] [--report FILE] [--source-map FILE] [--depth FILE] [--confidence FILE] [--relief FILE.(ply|obj)] [--positions FILE] [--pixel-mm N] [--crop common|none] [--frames a.jpg,b.jpg,…] [--no-register] [--progress]'
 
 /** `nitidus fuse`: registers and fuses the frames of a folder; `--frames` names the ones to use, in focus order. */
 export async function fuse(args: string[]): Promise<void> {
@@ -23,6 +25,10 @@ export async function fuse(args: string[]): Promise<void> {
       bits: { type: 'string' },
       report: { type: 'string' },
       'source-map': { type: 'string' },
+      confidence: { type: 'string' },
+      relief: { type: 'string' },
+      positions: { type: 'string' },
+      'pixel-mm': { type: 'string' },
       depth: { type: 'string' },
       frames: { type: 'string' },
       crop: { type: 'string' },
@@ -39,8 +45,12 @@ export async function fuse(args: string[]): Promise<void> {
     crop: values.crop,
     register: !values['no-register'],
   })
+  if (values.relief && !/\.(ply|obj)$/i.test(values.relief)) throw new InputError('The relief must end in .ply or .obj.')
+  const pixel_mm = values['pixel-mm'] === undefined ? undefined : Number(values['pixel-mm'])
+  if (pixel_mm !== undefined && !(pixel_mm > 0)) throw new InputError('--pixel-mm is the size of a pixel in the subject, in mm, above 0.')
   const progress = progressTo(values.progress ? process.stderr : undefined)
   const series = await openSeries(positionals[0], values.frames?.split(','))
+  const positions = values.positions ? await readPositions(values.positions, series.files) : undefined
   const team = await gatherTeam()
   let fused: FusedSeries
   try {
@@ -48,29 +58,25 @@ export async function fuse(args: string[]): Promise<void> {
     progress({ stage: 'encode', frame: series.files.length, of: series.files.length })
     await fused.stopwatch.time('encode', async () => {
       const bits = /\.jpe?g$/i.test(values.out!) ? 8 : settings.bits
-      const taken = readExif((await readFacts(series.files[fused.reference])).exif)
-      await writePicture(values.out!, fused.picture, { bits, crop: fused.crop, ...(taken && { exif: exifFields(taken) }) })
-      if (values['source-map']) await writeGrey(values['source-map'], cropPlane(fused.source, fused.crop), series.files.length > 256 ? 16 : 8)
-      if (values.depth) await writeGrey(values.depth, depthSamples(fused, series.files.length), 16)
+      const { exif, icc } = await readFacts(series.files[fused.reference])
+      const taken = readExif(exif)
+      await writePicture(values.out!, fused, { bits, crop: fused.crop, icc, ...(taken && { exif: exifFields(taken) }) })
+      if (values['source-map']) await writeGrey(values['source-map'], fullSize(fused.source(), fused.crop), series.files.length > 256 ? 16 : 8)
+      const depth = values.depth || values.relief ? depthOf(fused, series.files.length, positions) : undefined
+      if (values.depth) await writeGrey(values.depth, depthSamples(depth!, fused.crop), 16)
+      if (values.confidence) await writeGrey(values.confidence, confidenceSamples(fused), 8)
+      if (values.relief) await writeWhole(values.relief, reliefText(values.relief, depth!, fused, pixel_mm))
     })
   } finally {
     await team.dismiss()
   }
-  const report = JSON.stringify(reportOf(series, settings, fused), null, 2)
+  const report = JSON.stringify(reportOf(series, settings, fused, positions), null, 2)
   for (const k of fused.registration.lost) console.error(`${path.basename(series.files[k])} cannot be registered with the others and was left out.`)
   if (values.report) await writeWhole(values.report, report)
   progress({ stage: 'done', frame: series.files.length, of: series.files.length })
 }
 
-/** Focus order spread over the 16 bits: 0 is the first frame, 65535 the last. */
-function depthSamples({ depth, crop }: FusedSeries, count: number) {
-  const plane = cropPlane(depth, crop)
-  const unit = 65535 / Math.max(1, count - 1)
-  for (let i = 0; i < plane.data.length; i++) plane.data[i] *= unit
-  return plane
-}
-
-function reportOf({ files }: Series, settings: FuseSettings, fused: FusedSeries) {
+function reportOf({ files }: Series, settings: FuseSettings, fused: FusedSeries, positions?: number[]) {
   const shares = shareOf(fused, files.length)
   const rounded = (value: number, digits: number) => Number(value.toFixed(digits))
   return {
@@ -94,15 +100,20 @@ function reportOf({ files }: Series, settings: FuseSettings, fused: FusedSeries)
       }
     }),
     crop: fused.crop,
+    depth: depthScale(files.length, positions),
     timings_s: fused.stopwatch.timings_s(),
     peakMemory_MB: Math.round(process.resourceUsage().maxRSS / 1024),
   }
 }
 
 /** How much of the delivered picture each frame shows, in percent. */
-function shareOf({ source, crop }: FusedSeries, count: number): number[] {
+function shareOf({ source: sourceOf, crop }: FusedSeries, count: number): number[] {
+  const source = sourceOf()
   const counts = new Array<number>(count).fill(0)
-  const { data } = cropPlane(source, crop)
-  for (const index of data) counts[index]++
-  return counts.map((n) => (100 * n) / data.length)
+  let all = 0
+  // Maps have half the size.
+  for (let y = crop.y >> 1; y < (crop.y + crop.height) >> 1; y++) {
+    for (let x = crop.x >> 1; x < (crop.x + crop.width) >> 1; x++, all++) counts[source.data[y * source.width + x]]++
+  }
+  return counts.map((n) => (100 * n) / Math.max(1, all))
 }

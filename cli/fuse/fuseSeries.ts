@@ -1,19 +1,20 @@
 import path from 'node:path'
-import { readPicture, readSamples } from '@/codec'
+import { readSamples } from '@/codec'
 import { STYLES, type Fused } from '@/core/fuse'
-import { commonRectangle, IDENTITY, luma, type Rectangle } from '@/core/raster'
+import { commonRectangle, IDENTITY, type Rectangle } from '@/core/raster'
 import type { Kernels } from '@/core/raster/kernels'
-import { SeriesRegistrar, type SeriesRegistration } from '@/core/register'
+import { PairRegistrar, Preparer, SeriesRegistrar, type SeriesRegistration } from '@/core/register'
 import { InputError, type FuseSettings } from '@/schemas'
 import type { Progress } from '../progress'
 import { Stopwatch } from './stopwatch'
 import type { Series } from './series'
+import { collectGarbage } from './team'
 
 /** Width that registration works at; finer detail adds time and no accuracy that fusing could use. */
 const REGISTRATION_WIDTH_px = 1600
 
-/** Encoded values follow exposure to the power 1/2.2, near enough to state a gain in stops. */
-const ENCODING_GAMMA = 2.2
+/** Frames this large are not left to the collector's own time. */
+const LARGE_px = 4_000_000
 
 export interface FusedSeries extends Fused {
   crop: Rectangle
@@ -29,7 +30,7 @@ export async function fuseSeries(series: Series, settings: FuseSettings, progres
     throw new InputError(`The series has ${files.length} frames; the reference must be one of them.`)
   const wanted = (settings.reference ?? Math.ceil(files.length / 2)) - 1
   const stopwatch = new Stopwatch()
-  const registration = settings.register ? await registerSeries(series, wanted, stopwatch, progress) : unmoved(files.length, wanted)
+  const registration = settings.register ? await registerSeries(series, wanted, stopwatch, progress, kernels) : unmoved(files.length, wanted)
   const { reference, lost } = registration
   if (settings.reference && lost.includes(wanted))
     throw new InputError(`${path.basename(files[wanted])} cannot be registered with the others; choose another reference.`)
@@ -41,6 +42,7 @@ export async function fuseSeries(series: Series, settings: FuseSettings, progres
     const { samples } = await stopwatch.time('decode', () => readSamples(file))
     const frame = { index, samples, motion: registration.motions[index], gain: registration.gains[index] }
     stopwatch.timeNow('fuse', () => accumulator.add(frame))
+    if (facts.width * facts.height > LARGE_px) collectGarbage()
   }
   const crop =
     settings.crop === 'common'
@@ -54,17 +56,19 @@ export async function fuseSeries(series: Series, settings: FuseSettings, progres
   return { ...stopwatch.timeNow('fuse', () => accumulator.finish()), crop, reference, registration, stopwatch }
 }
 
-/** Gain in stops of exposure for a factor on encoded values. */
-export function gain_ev(gain: number): number {
-  return ENCODING_GAMMA * Math.log2(gain)
-}
-
-async function registerSeries({ files, facts }: Series, reference: number, stopwatch: Stopwatch, progress: Progress): Promise<SeriesRegistration> {
-  const registrar = new SeriesRegistrar(facts.width)
+async function registerSeries(
+  { files, facts }: Series,
+  reference: number,
+  stopwatch: Stopwatch,
+  progress: Progress,
+  kernels: Kernels,
+): Promise<SeriesRegistration> {
+  const registrar = new SeriesRegistrar(facts.width, new PairRegistrar(kernels))
+  const preparer = new Preparer(kernels)
   for (const [index, file] of files.entries()) {
     progress({ stage: 'register', frame: index + 1, of: files.length, file: path.basename(file) })
-    const picture = await stopwatch.time('decode', () => readPicture(file, REGISTRATION_WIDTH_px))
-    stopwatch.timeNow('register', () => registrar.add(luma(picture)))
+    const { samples, width, height } = await stopwatch.time('decode', () => readSamples(file, REGISTRATION_WIDTH_px))
+    stopwatch.timeNow('register', () => registrar.add(preparer.fromSamples(samples, width, height)))
   }
   return stopwatch.timeNow('register', () => registrar.finish(reference))
 }

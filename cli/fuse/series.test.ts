@@ -3,7 +3,6 @@ import { tmpdir } from 'node:os'
 import path from 'node:path'
 import sharp from 'sharp'
 import { progressTo } from '../progress'
-import { gain_ev } from './fuseSeries'
 import { openSeries } from './series'
 import { Stopwatch } from './stopwatch'
 
@@ -32,6 +31,11 @@ describe('a series', () => {
     await expect(openSeries(folder)).rejects.toThrow(/b\.jpg is 30 × 40 px and a\.jpg is 40 × 30 px/)
   })
 
+  test('too large for the memory is refused before anything is decoded', async () => {
+    for (const name of ['a.png', 'b.png']) await frame(name, 10_000, 9000)
+    await expect(openSeries(folder)).rejects.toThrow('90 megapixels are too large to fuse; at most 85')
+  }, 30_000)
+
   test('of none or one is refused', async () => {
     await expect(openSeries(folder)).rejects.toThrow('holds no JPEG')
     await frame('a.jpg')
@@ -58,9 +62,4 @@ test('progress is one JSON object a line, or nothing', () => {
   progressTo(stream)({ stage: 'fuse', frame: 1, of: 2, file: 'a.jpg' })
   progressTo()({ stage: 'fuse', frame: 2, of: 2 })
   expect(lines).toEqual(['{"stage":"fuse","frame":1,"of":2,"file":"a.jpg"}\n'])
-})
-
-test('a gain is stated in stops of light', () => {
-  expect(gain_ev(1)).toBe(0)
-  expect(gain_ev(2 ** (1 / 2.2))).toBeCloseTo(1, 9)
 })

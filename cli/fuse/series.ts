@@ -5,6 +5,9 @@ import { InputError } from '@/schemas'
 
 const PICTURES = /\.(jpe?g|png|tiff?)$/i
 
+/** The kernels' memory holds 4 GB, and a pixel takes 47 bytes of it. */
+const MOST_px = 85_000_000
+
 export interface Series {
   files: string[]
   facts: PictureFacts
@@ -34,6 +37,17 @@ export async function openSeries(folder: string, chosen?: string[]): Promise<Ser
         `${path.basename(file)} is ${facts.width} × ${facts.height} px and ${path.basename(files[0])} is ${first.width} × ${first.height} px; all frames of a series must have one size.`,
       )
     }
+    if (!sameProfile(facts.icc, first.icc))
+      throw new InputError(`${path.basename(file)} and ${path.basename(files[0])} have different colour profiles; develop all frames alike.`)
   }
+  const { width, height } = first!
+  if (width * height > MOST_px)
+    throw new InputError(
+      `Frames of ${Math.round((width * height) / 1e6)} megapixels are too large to fuse; at most ${MOST_px / 1e6} fit in memory. Make them smaller.`,
+    )
   return { files, facts: first! }
+}
+
+function sameProfile(a: Buffer | undefined, b: Buffer | undefined): boolean {
+  return a && b ? a.equals(b) : a === b
 }

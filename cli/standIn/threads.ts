@@ -23,6 +23,10 @@ export function serveDarkroom(): void {
   })
 }
 
+/** Pictures wider than this are cut into so many bands for each thread. */
+const LARGE_px = 1000
+const BANDS = 2
+
 /** Takes pictures in as many threads as there are cores, each a band of the picture. */
 export class DarkroomThreads {
   private readonly threads: Worker[]
@@ -37,12 +41,16 @@ export class DarkroomThreads {
   async take(order: PictureOrder): Promise<Picture> {
     const { width_px, height_px } = order.setup
     const whole = order.taking.window ?? { x: 0, y: 0, width: width_px, height: height_px }
-    const count = this.threads.length
+    const count = this.threads.length * (whole.width > LARGE_px ? BANDS : 1)
     const edges = Array.from({ length: count + 1 }, (_, k) => Math.round((whole.height * k) / count))
-    const bands = await Promise.all(
-      this.threads.map((thread, k) => {
-        const window = { ...whole, y: whole.y + edges[k], height: edges[k + 1] - edges[k] }
-        return bandOf(thread, { ...order, taking: { ...order.taking, window } })
+    const bands: { data: Float32Array[] }[] = []
+    await Promise.all(
+      this.threads.map(async (thread, number) => {
+        for (let k = 0; k < count; k++) {
+          if (workerOf(k, this.threads.length) !== number) continue
+          const window = { ...whole, y: whole.y + edges[k], height: edges[k + 1] - edges[k] }
+          bands[k] = await bandOf(thread, { ...order, taking: { ...order.taking, window } })
+        }
       }),
     )
     const picture = createPicture(whole.width, whole.height)
@@ -53,6 +61,15 @@ export class DarkroomThreads {
   async close(): Promise<void> {
     await Promise.all(this.threads.map((thread) => thread.terminate()))
   }
+}
+
+/**
+ * Which thread draws band `k`: there and back again, so that a scene that is fuller below than above is shared evenly. A
+ * band always goes to the same thread, which keeps what it sampled for it.
+ */
+function workerOf(k: number, count: number): number {
+  const place = k % (2 * count)
+  return place < count ? place : 2 * count - 1 - place
 }
 
 function bandOf(thread: Worker, order: PictureOrder): Promise<{ data: Float32Array[] }> {

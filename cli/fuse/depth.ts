@@ -1,0 +1,72 @@
+import path from 'node:path'
+import { filledDepth, fullSize, inMillimetres } from '@/core/fuse'
+import { meshOf, objOf, plyOf } from '@/core/formats'
+import type { Plane, Rectangle } from '@/core/raster'
+import { InputError } from '@/schemas'
+import { readJson } from '../plan'
+import type { FusedSeries } from './fuseSeries'
+
+/** What 0 and 65535 of a depth picture stand for. */
+export interface DepthScale {
+  unit: 'mm' | 'frames'
+  at0: number
+  at65535: number
+}
+
+/** Depth at half the size, and its scale. */
+export interface FoundDepth {
+  map: Plane
+  scale: DepthScale
+}
+
+/**
+ * Where the focus of each frame was, in mm away from the camera, from a JSON object by file name.
+ * @throws InputError where a frame is missing from it or stands out of order.
+ */
+export async function readPositions(file: string, frames: string[]): Promise<number[]> {
+  const known = (await readJson(file)) as Record<string, unknown>
+  const positions = frames.map((frame) => {
+    const at = known[path.basename(frame)]
+    if (typeof at !== 'number' || !Number.isFinite(at)) throw new InputError(`${file} holds no position in mm for ${path.basename(frame)}.`)
+    return at
+  })
+  const rises = Math.sign(positions.at(-1)! - positions[0])
+  if (positions.some((at, k) => k > 0 && Math.sign(at - positions[k - 1]) !== rises))
+    throw new InputError(`The positions in ${file} do not run along the frames; give the frames in focus order.`)
+  return positions
+}
+
+export function depthScale(count: number, positions?: number[]): DepthScale {
+  if (!positions) return { unit: 'frames', at0: 0, at65535: Math.max(1, count - 1) }
+  return { unit: 'mm', at0: Math.min(...positions), at65535: Math.max(...positions) }
+}
+
+/** Depth with its doubtful places filled in: in mm where positions are known, else in places of the focus order. */
+export function depthOf(fused: FusedSeries, count: number, positions?: number[]): FoundDepth {
+  const map = filledDepth(fused.depth(), fused.confidence())
+  return { map: positions ? inMillimetres(map, positions) : map, scale: depthScale(count, positions) }
+}
+
+export function depthSamples({ map, scale: { at0, at65535 } }: FoundDepth, crop: Rectangle): Plane {
+  const plane = fullSize(map, crop)
+  for (let i = 0; i < plane.data.length; i++) plane.data[i] = ((plane.data[i] - at0) / (at65535 - at0)) * 65535
+  return plane
+}
+
+export function confidenceSamples({ confidence, crop }: FusedSeries): Plane {
+  const plane = fullSize(confidence(), crop)
+  for (let i = 0; i < plane.data.length; i++) plane.data[i] *= 255
+  return plane
+}
+
+/** A third of the picture's width: how high a relief rises whose depth in mm is not known. */
+const RISE = 1 / 3
+
+/** The relief as PLY or OBJ. Sides are in mm where the size of a pixel is known, else in pixels. */
+export function reliefText(file: string, { map, scale }: FoundDepth, fused: FusedSeries, pixel_mm?: number): string {
+  const true_mm = scale.unit === 'mm' && pixel_mm !== undefined
+  const rise = true_mm ? 1 : (RISE * fused.crop.width) / Math.abs(scale.at65535 - scale.at0)
+  const mesh = meshOf(map, fused, fused.crop, true_mm ? pixel_mm : 1, rise)
+  const unit = true_mm ? 'x, y and z in mm' : 'x and y in pixels, z not to scale'
+  return /\.obj$/i.test(file) ? objOf(mesh, `Nitidus relief, ${unit}`) : plyOf(mesh, `Nitidus relief, ${unit}`)
+}

@@ -1,0 +1,70 @@
+import { execFileSync, spawn } from 'node:child_process'
+import { createHash } from 'node:crypto'
+import { existsSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import path from 'node:path'
+import sharp from 'sharp'
+
+const COMMAND = path.resolve('dist/nitidus.mjs')
+const MOMENTS = 50
+
+let folder: string
+const at = (...parts: string[]) => path.join(folder, ...parts)
+
+beforeAll(() => {
+  folder = mkdtempSync(path.join(tmpdir(), 'kills-'))
+  writeFileSync(
+    at('scene.json'),
+    JSON.stringify({ scene: 'bristles', camera: { width_px: 360, height_px: 240, mover: 'ring' }, positions_mm: [0, 2, 4, 6] }),
+  )
+  execFileSync(process.execPath, [COMMAND, 'simulate', at('scene.json'), '--out', at('frames')])
+}, 60_000)
+afterAll(() => rmSync(folder, { recursive: true }))
+
+const sums = () =>
+  readdirSync(at('frames')).map(
+    (name) =>
+      `${name} ${createHash('sha256')
+        .update(readFileSync(at('frames', name)))
+        .digest('hex')}`,
+  )
+
+const args = () => [COMMAND, 'fuse', at('frames'), '--out', at('r.tif'), '--report', at('r.json'), '--depth', at('d.png'), '--relief', at('r.ply')]
+
+/** Starts a fuse and kills it after so long; answers whether it ended before that. */
+function killedAfter(ms: number): Promise<boolean> {
+  return new Promise((resolve) => {
+    const child = spawn(process.execPath, args(), { stdio: 'ignore' })
+    const timer = setTimeout(() => child.kill('SIGKILL'), ms)
+    child.once('exit', (code) => {
+      clearTimeout(timer)
+      resolve(code === 0)
+    })
+  })
+}
+
+test(`killed at ${MOMENTS} random moments, it leaves originals as they were and no result that is not whole`, async () => {
+  const before = sums()
+  const start = performance.now()
+  execFileSync(process.execPath, args())
+  const whole_ms = performance.now() - start
+  const size = readFileSync(at('r.tif')).length
+  let [state, ended] = [20261125, 0]
+  for (let k = 0; k < MOMENTS; k++) {
+    for (const name of ['r.tif', 'r.json', 'd.png', 'r.ply']) rmSync(at(name), { force: true })
+    state = (state * 16807) % 2147483647
+    if (await killedAfter((state / 2147483647) * whole_ms * 1.1)) ended++
+    if (existsSync(at('r.tif'))) {
+      expect(readFileSync(at('r.tif'))).toHaveLength(size)
+      await sharp(at('r.tif')).stats()
+    }
+    if (existsSync(at('d.png'))) await sharp(at('d.png')).stats()
+    if (existsSync(at('r.json'))) expect(JSON.parse(readFileSync(at('r.json'), 'utf8')).frames).toHaveLength(4)
+    if (existsSync(at('r.ply'))) expect(readFileSync(at('r.ply'), 'utf8').endsWith('\n')).toBe(true)
+  }
+  expect(sums()).toEqual(before)
+  // Most moments were before the end, or this would have shown nothing.
+  expect(ended).toBeLessThan(MOMENTS / 2)
+  execFileSync(process.execPath, args())
+  expect(readFileSync(at('r.tif'))).toHaveLength(size)
+}, 300_000)
