@@ -1,4 +1,4 @@
-import { compose, IDENTITY, invert, type Picture, type Similarity } from '../raster'
+import { compose, IDENTITY, invert, type Picture, type Plane, type Similarity } from '../raster'
 import { pixelsPer_mm, viewAt, type CameraSetup, type View } from './camera'
 import { exposeLens } from './exposeLens'
 import { shotsOf, specksOf, type Fault, type Shot, type Speck } from './faults'
@@ -87,6 +87,19 @@ export class SimulatedSeries {
   /** The reference frame's view with everything sharp and no noise. */
   truth(): Picture {
     return developSharp(exposeLens(this.sampled, this.request.camera, this.views[this.reference], { sharp: true }))
+  }
+
+  /** Depth z, in mm from the near edge, of what the reference frame shows at each pixel. */
+  truthDepth_mm(): Plane {
+    const { camera } = this.request
+    const view = this.views[this.reference]
+    // One over the distance is carried where colour was; light of no blur keeps it as it is.
+    const layers = this.sampled.layers.map((layer) => {
+      const colour = layer.colour.map((value, i) => (i % 4 === 3 ? value : layer.inverse[i >> 2] * layer.colour[i | 3]))
+      return { ...layer, colour }
+    })
+    const [inverse] = exposeLens({ ...this.sampled, layers }, camera, view, { sharp: true }).planes
+    return { ...inverse, data: inverse.data.map((value) => 1 / value + view.pupilZ) }
   }
 
   /**
