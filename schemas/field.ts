@@ -13,7 +13,6 @@ const EVENTS: Record<FieldEvent['kind'], Joi.SchemaMap> = {
   repeated: {},
   extra: { what: Joi.valid('test', 'divider', 'spare').required() },
   missed: {},
-  returned: { position: position.required() },
   paused: {},
   resumed: {},
   undone: { entry: Joi.string().guid().required() },

@@ -5,8 +5,8 @@ import type { Look } from './device'
 /** Width of a live-view picture; small enough to come in less than a tenth of a second. */
 export const LIVE_WIDTH_px = 330
 const MAGNIFIED = { width: 270, height: 180 }
-/** Sampled parts of the scene that are kept. */
-const KEPT = 3
+/** Sampled parts of the scene that are kept: two bands of a frame, live view and magnifier. */
+const KEPT = 4
 
 /** A picture to be taken: JSON, so that any thread or process can take it. */
 export interface PictureOrder {

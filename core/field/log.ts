@@ -22,8 +22,6 @@ export type FieldEvent =
   | { kind: 'extra'; what: 'test' | 'divider' | 'spare' }
   /** The frame to take now was left out. */
   | { kind: 'missed' }
-  /** The focus was moved to take the plan up again from a given place: back into a gap. */
-  | { kind: 'returned'; position: number }
   /** Resting and going on. */
   | { kind: 'paused' }
   | { kind: 'resumed' }

@@ -56,7 +56,6 @@ export function fieldProgress(course: Course, log: FieldEntry[]): FieldProgress 
       taken.push({ id, at, what: 'repeat', frame: last?.frame, differs: false })
     }
     if (entry.kind === 'missed' && ahead.length > 0) missed.push(ahead.shift()!)
-    if (entry.kind === 'returned') ahead = reflow(course, course.placeOf(entry.position), ahead, taken.length, true)
     if (entry.kind !== 'taken') continue
     const planned = ahead.shift()
     const really = entry.position === undefined ? undefined : course.placeOf(entry.position)
@@ -64,7 +63,7 @@ export function fieldProgress(course: Course, log: FieldEntry[]): FieldProgress 
     const frame = differs || !planned ? course.frameAt(really ?? course.places.at(-1)!, planned?.index ?? course.order.length) : planned
     taken.push({ id, at, what: planned ? 'frame' : 'spare', frame, differs })
     const nextTooFar = really !== undefined && ahead.length > 0 && Math.abs(place(ahead[0]) - really) > 1.02 * course.stride
-    if (differs || nextTooFar) ahead = reflow(course, really!, ahead, taken.length, false)
+    if (differs || nextTooFar) ahead = reflow(course, really!, ahead)
   }
   const gaps = gapsOf(course, taken)
   const complete = ahead.length === 0 && gaps.length === 0
@@ -72,15 +71,14 @@ export function fieldProgress(course: Course, log: FieldEntry[]): FieldProgress 
 }
 
 /** The frames still to take after one at `from`: evenly to the same end, no step longer than planned. */
-function reflow(course: Course, from: number, ahead: PlannedFrame[], count: number, inclusive: boolean): PlannedFrame[] {
+function reflow(course: Course, from: number, ahead: PlannedFrame[]): PlannedFrame[] {
   const end = course.places.at(-1)!
   const way = (end - from) * course.sense
-  if (way <= SAME * course.stride) return inclusive ? [course.frameAt(from, count)] : []
+  if (way <= SAME * course.stride) return []
   // Nothing differs from the plan where its own next frame is one good step away.
   const steps = Math.max(1, Math.ceil(way / course.stride - 0.02))
   const index = (k: number) => ahead[k]?.index ?? course.order.length + k
-  const frames = Array.from({ length: steps }, (_, k) => course.frameAt(from + ((k + 1) / steps) * (end - from), index(k)))
-  return inclusive ? [course.frameAt(from, count), ...frames] : frames
+  return Array.from({ length: steps }, (_, k) => course.frameAt(from + ((k + 1) / steps) * (end - from), index(k)))
 }
 
 function gapsOf(course: Course, taken: TakenFrame[]): FieldGap[] {

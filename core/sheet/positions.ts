@@ -67,7 +67,7 @@ function depthColumns({ request, gear: { rail, body }, plan, step }: SheetPlan, 
   else if (step) columns.push(partColumn(plan.frameCount, body.bracketMost ?? Infinity))
   else {
     const scale = lensScale(request, plan.workingDistance_mm)
-    if (scale) columns.push({ title: 'Focus, on the lens scale', of: ({ position_mm }) => lengthText(scale(position_mm!), system) })
+    if (scale) columns.push({ title: 'Focus, on the lens scale', of: ({ position_mm }) => scaleText(scale(position_mm!), system) })
   }
   return [
     ...columns,
@@ -123,3 +123,8 @@ function dialText(sign: number, { turns, marks }: { turns: number; marks: number
 }
 
 const plain = (text: string) => text.replace('-', '−')
+
+/** Close up a ring moves by millimetres: the scale is told to a tenth, which neighbouring frames differ by. */
+function scaleText(distance_mm: number, system: UnitSystem): string {
+  return system === 'metric' && distance_mm < 10_000 ? `${distance_mm.toFixed(1)} mm` : lengthText(distance_mm, system)
+}

@@ -55,6 +55,21 @@ test('a plan by distances counts its slices by distance, from the near edge on',
   expect(made(names.slice(2)).messages[0].text).toContain('take 2 more frames nearer')
 })
 
+test('of a range the focus alone tells whether an end is reached, of a depth the pictures tell as well', () => {
+  const seen = report(files, {
+    coverage: { nearEnd: 'short', farEnd: 'reached', gaps: [] },
+    messages: [{ code: 'near-short', text: 'The near end is not reached.', files: [] }],
+  })
+  expect(againstPlan(seen, positions, plan).coverage.nearEnd).toBe('short')
+  const range = planSeries(landscape)
+  const names = range.frames.map(({ index }) => `f_${index}`)
+  const focused = new Map(range.frames.map(({ focusDistance_mm }, k) => [names[k], focusDistance_mm! - 500]))
+  const swaying = { ...seen, frames: names.map((file) => ({ file, role: 'use' as const, reason: '', exposure_ev: 0 })) }
+  const { coverage, messages } = againstPlan(swaying, focused, range, 500)
+  expect(coverage.nearEnd).toBe('reached')
+  expect(messages).toEqual([])
+})
+
 test('a gap that the pictures do not show is found by where the focus was', () => {
   const { coverage, messages } = againstPlan(report(files.filter((_, k) => k !== 5 && k !== 6)), positions, plan)
   expect(coverage.gaps).toEqual([{ after: files[4], before: files[7], missing: 2 }])

@@ -30,13 +30,19 @@ export function againstPlan(seen: SurveyReport, positions_mm: Map<string, number
   const gaps = gapsBetween(used, course.stride).filter(
     ({ after, before }) => !report.coverage.gaps.some((gap) => [gap.after, gap.before].includes(after) || [gap.after, gap.before].includes(before)),
   )
-  const others = report.messages.filter(({ code }) => !((code === 'near-short' && nearer > 0) || (code === 'far-short' && farther > 0)))
+  // Leaves and waves change from frame to frame as an end does that was not reached: of a range, whose ends are chosen and
+  // not the subject's own, the focus alone tells. A subject may be deeper than it was measured; there the pictures count too.
+  const chosen = plan.hyperfocal_mm !== undefined
+  const others = report.messages.filter(
+    ({ code }) => !((code === 'near-short' && (chosen || nearer > 0)) || (code === 'far-short' && (chosen || farther > 0))),
+  )
+  const endOf = (missing: number, seenAs: 'reached' | 'short') => (missing > 0 ? 'short' : chosen ? 'reached' : seenAs)
   return {
     ...report,
     coverage: {
       ...report.coverage,
-      nearEnd: nearer > 0 ? 'short' : report.coverage.nearEnd,
-      farEnd: farther > 0 ? 'short' : report.coverage.farEnd,
+      nearEnd: endOf(nearer, report.coverage.nearEnd),
+      farEnd: endOf(farther, report.coverage.farEnd),
       gaps: [...report.coverage.gaps, ...gaps],
     },
     messages: [

@@ -1,7 +1,7 @@
 import { compose, invert, type Similarity } from '../raster'
-import { prepare, registerPair } from '../register'
 import { TILES, type FrameFacts } from './frameFacts'
 import { agreement, median, type Profiles } from './order'
+import type { Pairs } from './pairs'
 import { onTiles } from './steps'
 
 /** What moved the focus: the ring or drive, or the whole camera on a rail. */
@@ -30,12 +30,19 @@ const IMPLAUSIBLE = 0.15
  * counting how series are usually shot. `names` are the frames' places by name, along the order; where the `mover` is
  * known there is nothing to weigh.
  */
-export function nearEndOf(frames: FrameFacts[], profiles: Profiles, motions: Similarity[], names: number[], mover?: Mover): DirectionFinding {
+export function nearEndOf(
+  frames: FrameFacts[],
+  profiles: Profiles,
+  motions: Similarity[],
+  names: number[],
+  pairs: Pairs,
+  mover?: Mover,
+): DirectionFinding {
   const grows = Math.log(motions.at(-1)!.scale)
   const alongNames = agreement(names)
   if (Math.abs(grows) < LEAST_SCALE) return { nearFirst: alongNames >= 0, by: 'names' }
   if (mover) return { nearFirst: mover === 'ring' ? grows < 0 : grows > 0, by: 'breathing' }
-  const { excess, error } = thereAndBack(frames, profiles, motions)
+  const { excess, error } = thereAndBack(frames, profiles, motions, pairs)
   const named = (nearFirst: boolean) => (Math.abs(alongNames) < 0.9 ? 0.5 : nearFirst === alongNames > 0 ? NEAR_FIRST : 1 - NEAR_FIRST)
   const ringNearFirst = grows < 0
   // Near parts change more whichever way the camera goes; early parts are near where it comes closer.
@@ -46,9 +53,9 @@ export function nearEndOf(frames: FrameFacts[], profiles: Profiles, motions: Sim
 }
 
 /** The perspective measured along the order and against it: what differs between the two is error. */
-function thereAndBack(frames: FrameFacts[], { tiles, rows }: Profiles, motions: Similarity[]): Perspective {
-  const along = perspectiveOf(frames, { tiles, rows }, motions)
-  const back = perspectiveOf(frames.toReversed(), { tiles, rows: rows.toReversed() }, motions.toReversed())
+function thereAndBack(frames: FrameFacts[], { tiles, rows }: Profiles, motions: Similarity[], pairs: Pairs): Perspective {
+  const along = perspectiveOf(frames, { tiles, rows }, motions, pairs)
+  const back = perspectiveOf(frames.toReversed(), { tiles, rows: rows.toReversed() }, motions.toReversed(), pairs)
   if (!along || !back) return { excess: 0, error: 1 }
   return { excess: (along.excess - back.excess) / 2, error: Math.max(along.error, back.error, Math.abs(along.excess + back.excess) / 2) }
 }
@@ -63,15 +70,13 @@ interface Perspective {
  * How much more the parts that are sharp early in the order change their scale than those that are sharp late, as part
  * of the whole change: between pairs of frames about the middle, where both parts are equally blurred.
  */
-function perspectiveOf(frames: FrameFacts[], { tiles, rows }: Profiles, motions: Similarity[]): Perspective | undefined {
+function perspectiveOf(frames: FrameFacts[], { tiles, rows }: Profiles, motions: Similarity[], pairs: Pairs): Perspective | undefined {
   const count = frames.length
   const peaks = tiles.map((_, t) => rows.reduce((best, row, k) => (row[t] > rows[best][t] ? k : best), 0))
   const early = new Set(tiles.filter((_, t) => peaks[t] < count * 0.3))
   const late = new Set(tiles.filter((_, t) => peaks[t] > count * 0.7))
   if (count < 9 || early.size < 6 || late.size < 6) return undefined
   const half = Math.max(1, count / 18)
-  const prepared = new Map<number, ReturnType<typeof prepare>>()
-  const at = (k: number) => prepared.get(k) ?? prepared.set(k, prepare(frames[k].luma)).get(k)!
   const excesses: number[] = []
   const measured: number[] = []
   const alike: number[] = []
@@ -85,7 +90,8 @@ function perspectiveOf(frames: FrameFacts[], { tiles, rows }: Profiles, motions:
         [a, b, forth],
         [b, a, invert(forth)],
       ] as const) {
-        const changeOn = (part: Set<number>) => registerPair(onTiles(at(from), TILES.across, TILES.down, part), at(to), frames[a].luma.width, start)
+        const changeOn = (part: Set<number>) =>
+          pairs.register(frames[from], frames[to], onTiles(pairs.preparedOf(frames[from]), TILES.across, TILES.down, part), start)
         const [first, last] = [changeOn(early), changeOn(late)]
         const change = (pair: typeof first) => Math.abs(Math.log(pair.motion.scale))
         measured.push((change(first) - change(last)) / Math.abs(Math.log(forth.scale)))

@@ -1,7 +1,9 @@
 import { compose, IDENTITY, type Similarity } from '../raster'
-import { prepare, registerPair, type Prepared } from '../register'
+import { POINT } from '../raster/kernels'
+import type { Prepared } from '../register'
 import type { FrameFacts } from './frameFacts'
 import { apart, median, type Profiles } from './order'
+import { Pairs } from './pairs'
 
 /** From one frame to the next in focus order. */
 export interface Step {
@@ -27,10 +29,8 @@ export interface Steps {
  * How the focus and the picture moved through a series that is in order. Where the picture breathes, or the camera
  * comes closer, its change of scale measures the steps: it goes evenly with the image distance, or with the travel.
  */
-export function stepsOf(frames: FrameFacts[], { rows }: Profiles): Steps {
-  const prepared = frames.map(({ luma }) => prepare(luma))
-  const width = frames[0].luma.width
-  const pairs = frames.slice(1).map((_, k) => registerPair(prepared[k], prepared[k + 1], width))
+export function stepsOf(frames: FrameFacts[], { rows }: Profiles, known = new Pairs()): Steps {
+  const pairs = frames.slice(1).map((frame, k) => known.between(frames[k], frame))
   const motions = pairs.reduce((chain, { motion }) => [...chain, compose(motion, chain.at(-1)!)], [IDENTITY])
   const scales = pairs.map(({ motion }) => Math.log(motion.scale))
   const bySharpness = rows.slice(1).map((row, k) => apart(rows[k], row))
@@ -50,12 +50,14 @@ export function stepsOf(frames: FrameFacts[], { rows }: Profiles): Steps {
 export function onTiles(prepared: Prepared, across: number, down: number, allowed: Set<number>): Prepared {
   return {
     levels: prepared.levels.map((level) => {
-      const { width, height } = level.image
-      const points = level.points.filter((i) => {
-        const tile = Math.floor((Math.floor(i / width) * down) / height) * across + Math.floor(((i % width) * across) / width)
-        return allowed.has(tile)
-      })
-      return { ...level, points }
+      const { width, height, points: all } = level
+      const kept: number[] = []
+      for (let o = 0; o < all.length; o += POINT.size) {
+        const [x, y] = [all[o + POINT.x] + (width - 1) / 2, all[o + POINT.y] + (height - 1) / 2]
+        const tile = Math.floor((y * down) / height) * across + Math.floor((x * across) / width)
+        if (allowed.has(tile)) kept.push(...all.subarray(o, o + POINT.size))
+      }
+      return { ...level, points: Float32Array.from(kept) }
     }),
   }
 }

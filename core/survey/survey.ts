@@ -1,10 +1,10 @@
 import type { Picture } from '../raster'
-import { prepare, registerPair, type Prepared } from '../register'
 import { endReached } from './coverage'
 import { nearEndOf, type Mover } from './direction'
 import { bestShares, exposuresAgainst, flawsOf, type Flaw } from './flaws'
 import { frameFacts, type FrameFacts } from './frameFacts'
 import { agreement, focusOrder, median, profilesOf } from './order'
+import { Pairs } from './pairs'
 import { stepsOf, type Steps } from './steps'
 
 export type Role = 'use' | 'divider' | 'flawed' | 'idle'
@@ -58,6 +58,7 @@ const NOTHING_SHARP = -1.1
 export class Survey {
   private readonly files: string[] = []
   private readonly facts: FrameFacts[] = []
+  private readonly pairs = new Pairs()
 
   /** `mover`, where it is known, tells near from far without guessing. */
   constructor(private readonly mover?: Mover) {}
@@ -72,21 +73,17 @@ export class Survey {
     const flaws = flawsOf(this.facts)
     const usable = this.files.map((_, k) => k).filter((k) => !flaws[k])
     const ordered = usable.length >= 3 ? this.inOrder(usable) : { order: usable, directionBy: 'names' as const }
-    return new Findings(this.files, this.facts, flaws, ordered).report()
+    return new Findings(this.files, this.facts, flaws, ordered, this.pairs).report()
   }
 
   /** The usable frames from near to far. */
   private inOrder(usable: number[]) {
     const facts = usable.map((k) => this.facts[k])
-    const path = cutWhereScaleJumps(
-      focusOrder(profilesOf(facts)),
-      facts.map((fact) => prepare(fact.luma)),
-      facts[0].luma.width,
-    )
+    const path = cutWhereScaleJumps(focusOrder(profilesOf(facts)), facts, this.pairs)
     const inPath = path.map((k) => facts[k])
     const profiles = profilesOf(inPath)
     const names = path.map((k) => usable[k])
-    const { nearFirst, by } = nearEndOf(inPath, profiles, stepsOf(inPath, profiles).motions, names, this.mover)
+    const { nearFirst, by } = nearEndOf(inPath, profiles, stepsOf(inPath, profiles, this.pairs).motions, names, this.pairs, this.mover)
     return { order: nearFirst ? names : names.reverse(), directionBy: by }
   }
 }
@@ -102,9 +99,10 @@ class Findings {
     private readonly facts: FrameFacts[],
     private readonly flaws: (Flaw | undefined)[],
     private readonly ordered: { order: number[]; directionBy: SurveyReport['directionBy'] },
+    pairs: Pairs,
   ) {
     this.used = ordered.order.map((k) => facts[k])
-    this.steps = this.used.length >= 2 ? stepsOf(this.used, profilesOf(this.used)) : { steps: [], motions: [], byScale: false }
+    this.steps = this.used.length >= 2 ? stepsOf(this.used, profilesOf(this.used), pairs) : { steps: [], motions: [], byScale: false }
     this.exposure = exposuresAgainst(facts, this.used.length > 0 ? this.used : facts)
   }
 
@@ -224,8 +222,8 @@ class Findings {
  * Frames beyond both ends of a subject look alike, all of them blurred, so that the shortest path may run through them
  * and begin in the middle. The picture's scale then jumps back on the way; the order begins and ends at the largest jump.
  */
-function cutWhereScaleJumps(path: number[], prepared: Prepared[], width: number): number[] {
-  const jumps = path.slice(1).map((k, n) => Math.log(registerPair(prepared[path[n]], prepared[k], width).motion.scale))
+function cutWhereScaleJumps(path: number[], facts: FrameFacts[], pairs: Pairs): number[] {
+  const jumps = path.slice(1).map((k, n) => Math.log(pairs.between(facts[path[n]], facts[k]).motion.scale))
   const around = Math.abs(jumps.reduce((sum, jump) => sum + jump, 0))
   const largest = jumps.reduce((best, jump, n) => (Math.abs(jump) > Math.abs(jumps[best]) ? n : best), 0)
   if (Math.abs(jumps[largest]) < Math.max(LEAST_JUMP, 1.5 * around)) return path
