@@ -95,7 +95,17 @@ export interface FuseReport {
   style: string
   settings: FuseSettings
   reference: string
-  frames: { file: string; scale: number; rotation_deg: number; dx_px: number; dy_px: number; gain_ev: number; share_percent: number }[]
+  frames: {
+    file: string
+    /** `left out` where it could not be registered with the others; absent in reports of older renders. */
+    role?: 'use' | 'left out'
+    scale: number
+    rotation_deg: number
+    dx_px: number
+    dy_px: number
+    gain_ev: number
+    share_percent: number
+  }[]
   crop: { x: number; y: number; width: number; height: number }
   timings_s: Record<string, number>
   peakMemory_MB: number

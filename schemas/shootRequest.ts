@@ -1,4 +1,5 @@
 import Joi from 'joi'
+import type { Rectangle } from '@/core/raster'
 import type { PlanRequest } from '@/core/plan'
 import type { PlanSheet } from '@/core/sheet'
 import { FAULT_WORDS, SCENES, type Fault } from '@/core/simulate'
@@ -50,6 +51,14 @@ export const standInSchema = Joi.object<{ faults: Fault['kind'][] }>({
 
 /** Whether a frame is set aside by hand; null leaves it to the survey. */
 export const asideSchema = Joi.object<{ aside: boolean | null }>({ aside: Joi.boolean().strict().allow(null).required() })
+
+/** A part of a frame, in px; it may reach beyond the frame. */
+export const areaSchema = Joi.object<Rectangle>({
+  x: Joi.number().integer().min(-20_000).max(60_000).required(),
+  y: Joi.number().integer().min(-20_000).max(60_000).required(),
+  width: Joi.number().integer().min(16).max(2000).required(),
+  height: Joi.number().integer().min(16).max(2000).required(),
+})
 
 /** The number in a route's path. */
 export const idSchema = Joi.number().integer().min(1).required().messages({ 'number.base': 'This address names nothing; go back to the list.' })

@@ -28,7 +28,7 @@ describe('the field log', () => {
 
   test('refuses what is no entry with one sentence', () => {
     expect(() => check(fieldLogSchema, { entries: [{ ...entry(1), id: 'x' }] })).toThrow()
-    expect(() => check(fieldLogSchema, { entries: [{ ...entry(1), kind: 'returned' }] })).toThrow()
+    expect(() => check(fieldLogSchema, { entries: [{ ...entry(1), kind: 'lent' }] })).toThrow()
     expect(check(fieldLogSchema, { entries: [entry(1)] })).toMatchObject({ entries: [{ kind: 'taken' }] })
   })
 })

@@ -1,3 +1,4 @@
+import { readFile } from 'node:fs/promises'
 import path from 'node:path'
 import sharp from 'sharp'
 import { encode, type PictureFormat } from '@/codec'
@@ -5,7 +6,7 @@ import { InputError, type FuseReport } from '@/schemas'
 import type { Database } from './database'
 import { Folders } from './pictures'
 
-export const DELIVERIES = ['tif', 'png', 'jpg', 'json'] as const
+export const DELIVERIES = ['tif', 'png', 'jpg', 'depth', 'ply', 'json'] as const
 export type Delivery = (typeof DELIVERIES)[number]
 
 export interface Delivered {
@@ -14,7 +15,14 @@ export interface Delivered {
   contents: Buffer
 }
 
-const TYPES: Record<Delivery, string> = { tif: 'image/tiff', png: 'image/png', jpg: 'image/jpeg', json: 'application/json' }
+const TYPES: Record<Delivery, string> = {
+  tif: 'image/tiff',
+  png: 'image/png',
+  jpg: 'image/jpeg',
+  depth: 'image/png',
+  ply: 'application/octet-stream',
+  json: 'application/json',
+}
 
 /** A render as a file to take away: the picture in 16 bits (8 for JPEG) or its report, settings in its name. */
 export async function deliver(db: Database, folders: Folders, renderId: number, format: Delivery): Promise<Delivered> {
@@ -28,9 +36,19 @@ export async function deliver(db: Database, folders: Folders, renderId: number, 
   if (!render) throw new InputError('This render does not exist any more; go back to the shoot.')
   const report = JSON.parse(render.report_json) as FuseReport
   const name = fileName(render.title, render.number, report, format)
-  const contents =
-    format === 'json' ? Buffer.from(render.report_json) : await picture(path.join(folders.render(renderId), 'result.tif'), format, report)
+  const folder = folders.render(renderId)
+  if (format === 'depth' || format === 'ply') return { name, type: TYPES[format], contents: await kept(path.join(folder, BESIDE[format])) }
+  const contents = format === 'json' ? Buffer.from(render.report_json) : await picture(path.join(folder, 'result.tif'), format, report)
   return { name, type: TYPES[format], contents }
+}
+
+/** What is kept beside the picture as it is delivered. */
+const BESIDE = { depth: 'depth.png', ply: 'relief.ply' }
+
+async function kept(file: string): Promise<Buffer> {
+  return readFile(file).catch(() => {
+    throw new InputError('This render was made before there were reliefs; fuse the run again.')
+  })
 }
 
 function picture(file: string, format: PictureFormat, { settings }: FuseReport): Promise<Buffer> {
@@ -47,7 +65,7 @@ function fileName(title: string, run: number, { style, reference, frames, settin
       .replace(/[^a-z0-9]+/g, '-')
       .replace(/^-+|-+$/g, '') || 'shoot'
   const place = frames.findIndex((frame) => frame.file === reference) + 1
-  const bits = format === 'jpg' || format === 'json' ? '' : `_${settings.bits}bit`
+  const bits = format === 'tif' || format === 'png' ? `_${settings.bits}bit` : format === 'depth' ? '_depth' : ''
   const moved = settings.register ? '' : '_unregistered'
-  return `${slug}_run${run}_${style}_ref${String(place).padStart(2, '0')}${moved}${bits}.${format}`
+  return `${slug}_run${run}_${style}_ref${String(place).padStart(2, '0')}${moved}${bits}.${format === 'depth' ? 'png' : format}`
 }

@@ -1,6 +1,6 @@
-import { mkdir, readdir, readFile, rename, rm, stat } from 'node:fs/promises'
+import { mkdir, readdir, readFile, rename, rm, stat, writeFile } from 'node:fs/promises'
 import path from 'node:path'
-import type { FuseSettings } from '@/schemas'
+import { completePlanRequest, type FuseSettings } from '@/schemas'
 import { now, type Database } from '../database'
 import type { Environment } from '../environment'
 import type { PictureStore } from '../pictures'
@@ -16,12 +16,9 @@ export function fuseJob(db: Database, environment: Environment, store: PictureSt
     await mkdir(scratch, { recursive: true })
     try {
       await store.checkRoom(1)
-      const end = await runEngine(
-        environment.engine,
-        fuseArguments(store.folders.frames(job.run_id), await framesToFuse(db, job.run_id), scratch, JSON.parse(job.settings_json)),
-        onEvent,
-        signal,
-      )
+      const names = await framesToFuse(db, job.run_id)
+      const args = fuseArguments(store.folders.frames(job.run_id), names, scratch, JSON.parse(job.settings_json))
+      const end = await runEngine(environment.engine, [...args, ...(await depthArguments(db, job.run_id, names, scratch))], onEvent, signal)
       if (end.kind !== 'done') return end
       const bytes = await sizeOf(scratch)
       await store.checkRoom(bytes)
@@ -45,11 +42,33 @@ export function fuseJob(db: Database, environment: Environment, store: PictureSt
 function fuseArguments(frames: string, names: string[], scratch: string, settings: FuseSettings): string[] {
   const args = ['fuse', frames, '--out', path.join(scratch, 'result.tif'), '--report', path.join(scratch, 'report.json')]
   args.push('--source-map', path.join(scratch, 'source.png'), '--depth', path.join(scratch, 'depth.png'))
+  args.push('--confidence', path.join(scratch, 'confidence.png'), '--relief', path.join(scratch, 'relief.ply'))
   args.push('--style', settings.style, '--bits', String(settings.bits), '--crop', settings.crop)
   if (settings.reference) args.push('--reference', String(settings.reference))
   args.push('--frames', names.join(','))
   if (!settings.register) args.push('--no-register')
   return args
+}
+
+/** What makes depths millimetres: where each frame was focused, and how large a pixel is in the subject, where both are known. */
+async function depthArguments(db: Database, runId: number, names: string[], scratch: string): Promise<string[]> {
+  const frames = await db.selectFrom('frame').select(['name', 'position_mm', 'width']).where('run_id', '=', runId).execute()
+  const known = new Map(frames.map(({ name, position_mm }) => [name, position_mm]))
+  const positions = names.map((name) => known.get(name) ?? NaN)
+  const rises = Math.sign(positions.at(-1)! - positions[0])
+  if (positions.length < 2 || !positions.every((at, k) => Number.isFinite(at) && (k === 0 || Math.sign(at - positions[k - 1]) === rises))) return []
+  const file = path.join(scratch, 'positions.json')
+  await writeFile(file, JSON.stringify(Object.fromEntries(names.map((name, k) => [name, positions[k]]))))
+  const { plan_json } = await db
+    .selectFrom('run')
+    .innerJoin('shoot', 'shoot.id', 'run.shoot_id')
+    .select('shoot.plan_json')
+    .where('run.id', '=', runId)
+    .executeTakeFirstOrThrow()
+  const { camera, optics } = completePlanRequest(JSON.parse(plan_json))
+  const magnification = optics.kind === 'lens' ? optics.magnification : undefined
+  const pixel = magnification ? ['--pixel-mm', String(camera.sensorWidth_mm / frames[0].width / magnification)] : []
+  return ['--positions', file, ...pixel]
 }
 
 async function sizeOf(folder: string): Promise<number> {

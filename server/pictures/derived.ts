@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto'
 import { access, mkdir, rename, rm } from 'node:fs/promises'
 import path from 'node:path'
 import sharp from 'sharp'
+import type { Rectangle } from '@/core/raster'
 import { depthColour, rampPlace } from '@/core/ramp'
 
 /** A small JPEG of a picture, made once. */
@@ -60,4 +61,22 @@ async function exists(file: string): Promise<boolean> {
     () => true,
     () => false,
   )
+}
+
+/** A part of a frame as PNG, in 8 bits; what lies outside of the frame repeats its edge. */
+export async function frameArea(source: string, { x, y, width, height }: Rectangle): Promise<Buffer> {
+  const { width: wide, height: high, orientation = 1 } = await sharp(source).metadata()
+  const [across, down] = orientation >= 5 ? [high, wide] : [wide, high]
+  const left = Math.min(Math.max(0, x), across - 1)
+  const top = Math.min(Math.max(0, y), down - 1)
+  const inside = { width: Math.max(1, Math.min(across, x + width) - left), height: Math.max(1, Math.min(down, y + height) - top) }
+  const before = { left: left - x, top: top - y }
+  return sharp(source)
+    .rotate()
+    .extract({ left, top, ...inside })
+    .extend({ ...before, right: width - inside.width - before.left, bottom: height - inside.height - before.top, extendWith: 'copy' })
+    .removeAlpha()
+    .toColourspace('srgb')
+    .png({ compressionLevel: 1 })
+    .toBuffer()
 }

@@ -1,11 +1,12 @@
-import { asideSchema, check, InputError } from '@/schemas'
-import { thumbnail, zoomPyramid } from '@/server'
+import type { Rectangle } from '@/core/raster'
+import { areaSchema, asideSchema, check, InputError } from '@/schemas'
+import { frameArea, thumbnail, zoomPyramid } from '@/server'
 import { bodyOf, idOf, respond, sendFile } from '../../../respond'
 
 const TYPES: Record<string, string> = { jpg: 'image/jpeg', jpeg: 'image/jpeg', png: 'image/png', tif: 'image/tiff', tiff: 'image/tiff' }
 
-/** A frame as `thumb`nail, as the description of its zoom pyramid (`zoom`), or the `original` file. */
-export const GET = (_: Request, { params }: { params: Promise<{ id: string; what: string }> }) =>
+/** A frame as `thumb`nail, as the description of its zoom pyramid (`zoom`), an `area` (x, y, width, height) without loss, or the `original` file. */
+export const GET = (request: Request, { params }: { params: Promise<{ id: string; what: string }> }) =>
   respond(async ({ db, store }) => {
     const id = await idOf(params)
     const { what } = await params
@@ -14,6 +15,11 @@ export const GET = (_: Request, { params }: { params: Promise<{ id: string; what
     const file = store.folders.frame(frame.run_id, frame.name)
     if (what === 'thumb') return sendFile(await thumbnail(file, store.folders.derived('thumbs', `frame-${id}.jpg`)), 'image/jpeg')
     if (what === 'zoom') return sendFile(await zoomPyramid(file, store.folders.derived('zoom', `frame-${id}`)), 'application/xml')
+    if (what === 'area') {
+      const asked = Object.fromEntries(new URL(request.url).searchParams)
+      const png = await frameArea(file, check<Rectangle>(areaSchema, asked))
+      return new Response(new Uint8Array(png), { headers: { 'content-type': 'image/png' } })
+    }
     if (what === 'original') return sendFile(file, TYPES[file.split('.').at(-1)!.toLowerCase()] ?? 'application/octet-stream')
     throw new InputError('This address names nothing.')
   })
