@@ -79,7 +79,7 @@ export function useSaveShoot(id?: number) {
 }
 
 /** A command to the server that changes a shoot. */
-export function useCommand<T = void>(shootId: number, run: (input: T) => Promise<unknown>) {
+export function useCommand<T = void, R = unknown>(shootId: number, run: (input: T) => Promise<R>) {
   const client = useQueryClient()
   return useMutation({ mutationFn: run, onSettled: () => client.invalidateQueries({ queryKey: ['shoot', shootId] }) })
 }

@@ -5,6 +5,7 @@ import Link from 'next/link'
 import { reshootList, type Reshoot, type TakenFrame } from '@/core/field'
 import type { Course, PlannedFrame } from '@/core/plan'
 import type { Readings } from '@/core/sheet'
+import type { SurveyReport } from '@/core/survey'
 import type { ShootDetail } from '@/schemas'
 import { send, useCommand } from '../api'
 import { surveyHeadline } from '../shoot'
@@ -19,11 +20,16 @@ interface Props {
 }
 
 const LEAST_FRAMES = 3
+/** So many places to go to are listed one by one. */
+const MOST_LISTED = 4
 
 /** Surveys the newest run while frames arrive, and says in the mover's own terms what to take again before leaving. */
 export function LiveCheck({ shoot, course, readings, near_mm, taken }: Props) {
   const run = shoot.runs.find(({ frames }) => frames.length > 0)
-  const survey = useCommand(shoot.id, () => send(`/api/runs/${run!.id}/survey`, 'POST'))
+  const survey = useCommand<void, { run: number; survey: SurveyReport }>(shoot.id, async () => ({
+    run: run!.id,
+    survey: await send<SurveyReport>(`/api/runs/${run!.id}/survey`, 'POST'),
+  }))
   const count = run?.frames.length ?? 0
   const surveyed = useRef(0)
   const { mutate, isPending } = survey
@@ -36,9 +42,11 @@ export function LiveCheck({ shoot, course, readings, near_mm, taken }: Props) {
     }, 600)
     return () => clearTimeout(soon)
   }, [count, run?.survey, isPending, mutate])
-  const last = useRef<{ run: number; survey: NonNullable<typeof run>['survey'] }>(undefined)
+  // A survey that was overtaken by the next frame still tells of the frames before it.
+  const last = useRef<{ run: number; survey: SurveyReport }>(undefined)
+  if (survey.data) last.current = survey.data
   if (run?.survey) last.current = { run: run.id, survey: run.survey }
-  const report = run?.survey ?? (last.current?.run === run?.id ? last.current?.survey : null)
+  const report = last.current?.run === run?.id ? last.current?.survey : undefined
   const frameOf = useMemo(() => focusOf(run, taken, course, near_mm), [run, taken, course, near_mm])
   if (!run || count === 0) return null
   const list = report ? reshootList(course, report, frameOf) : []
@@ -65,9 +73,11 @@ export function LiveCheck({ shoot, course, readings, near_mm, taken }: Props) {
 }
 
 function textOf({ why, between, frames }: Reshoot, readings: Readings): string {
-  const places = frames.map((frame) => readings.of(frame, 0)[0]).join('; ')
+  const readingsOf = frames.map((frame) => readings.of(frame, 0)[0])
+  // Many places are a way to go, not a list to read.
+  const places = readingsOf.length > MOST_LISTED ? `${readingsOf[0]} to ${readingsOf.at(-1)}` : readingsOf.join('; ')
   if (why === 'gap') return `Gap between ${between!.join(' and ')}: go back to ${places}.`
-  return `${why === 'near' ? 'Near' : 'Far'} end not reached: take ${frames.length} more, at ${places}.`
+  return `${why === 'near' ? 'Near' : 'Far'} end not reached: take ${frames.length} more, ${frames.length > MOST_LISTED ? 'from' : 'at'} ${places}.`
 }
 
 /** Focus of each file, where it is known: from the devices, else from the log if it tells of as many frames. */

@@ -7,6 +7,8 @@ const FILES = [
   { format: 'tif', label: 'TIFF', bits: true },
   { format: 'png', label: 'PNG', bits: true },
   { format: 'jpg', label: 'JPEG', bits: false },
+  { format: 'depth', label: 'Depth, 16-bit PNG', bits: false },
+  { format: 'ply', label: 'Relief (PLY)', bits: false },
   { format: 'json', label: 'Report (JSON)', bits: false },
 ]
 

@@ -3,17 +3,21 @@
 import Link from 'next/link'
 import { useSearchParams } from 'next/navigation'
 import { useCallback, useEffect, useMemo, useState } from 'react'
-import { depthCss, rampPlace } from '@/core/ramp'
-import type { RenderDetail, RunDetail, ShootDetail } from '@/schemas'
+import type { FuseReport, RenderDetail, RunDetail, ShootDetail } from '@/schemas'
 import { JobProgress } from '../jobs'
 import { useStoredPlan } from '../plan'
 import { DepthRibbon } from '../ribbon'
 import { Shell, ShootHeader } from '../shell'
-import { dateText, significant } from '@/core/units'
+import { significant } from '@/core/units'
 import { Deliver } from './Deliver'
+import { Facts } from './Facts'
+import { Motion } from './Motion'
+import { OrderStrip } from './OrderStrip'
 import { FUSED, placementOf } from './placement'
+import { PreviewPanel, usePreview, type Preview } from './preview'
+import { Renders, settingsText } from './Renders'
 import styles from './result.module.css'
-import { ZoomView, type Layer } from './ZoomView'
+import { ZoomView, type Layer, type View } from './ZoomView'
 
 /** The fused picture at 100 %, every frame at the same place behind it, and what came from which. */
 export function ResultScreen({ shoot }: { shoot: ShootDetail }) {
@@ -36,14 +40,15 @@ export function ResultScreen({ shoot }: { shoot: ShootDetail }) {
   )
 }
 
-type Shown = { kind: 'fused' } | { kind: 'map' } | { kind: 'frame'; index: number }
+type Shown = { kind: 'fused' } | { kind: 'map' } | { kind: 'preview' } | { kind: 'frame'; index: number }
 
 function Render({ shoot, run, render, others }: { shoot: ShootDetail; run: RunDetail; render: RenderDetail; others: RenderDetail[] }) {
   const { plan, request } = useStoredPlan(shoot)
   const { report } = render
   const count = report.frames.length
   const [shown, setShown] = useState<Shown>({ kind: 'fused' })
-  const [zoom, setZoom] = useState(0)
+  const [view, setView] = useState<View>()
+  const [besideId, setBeside] = useState<number>()
   const showFrame = useCallback((index: number) => setShown({ kind: 'frame', index: Math.min(count - 1, Math.max(0, index)) }), [count])
   useKeys(
     shown,
@@ -51,10 +56,13 @@ function Render({ shoot, run, render, others }: { shoot: ShootDetail; run: RunDe
     showFrame,
     report.frames.findIndex(({ file }) => file === report.reference),
   )
-
-  const layer = useMemo(() => layerOf(shown, run, render), [shown, run, render])
+  const preview = usePreview(report, run.frames)
+  const layer = useMemo(() => layerOf(shown, run, render, preview.preview), [shown, run, render, preview.preview])
+  const other = others.find(({ id }) => id === besideId)
+  const beside = useMemo(() => other && besideLayer(other, report), [other, report])
   const followsPlan = run.source === 'simulated' && plan.frameCount === count
   const frame = shown.kind === 'frame' ? report.frames[shown.index] : undefined
+  const selected = shown.kind === 'frame' ? shown.index : undefined
   const shares = report.frames.map(({ share_percent }) => share_percent)
 
   return (
@@ -68,124 +76,71 @@ function Render({ shoot, run, render, others }: { shoot: ShootDetail; run: RunDe
             Which frame shows where <kbd>M</kbd>
           </button>
           <span data-testid="shown">
-            {frame && shown.kind === 'frame'
-              ? `Frame ${shown.index + 1} of ${count}, gives ${significant(frame.share_percent, 2)} % of the picture`
-              : '← → flick through the frames'}
+            {frame && selected !== undefined && `Frame ${selected + 1} of ${count}, gives ${significant(frame.share_percent, 2)} % of the picture`}
+            {shown.kind === 'preview' && preview.preview && `The middle with ${preview.preview.style}; F and P go back and forth`}
+            {(shown.kind === 'fused' || shown.kind === 'map') && '← → flick through the frames'}
           </span>
-          <span className={styles.percent}>{zoom > 0 && `${significant(zoom, 2)} %`}</span>
+          <span className={styles.percent}>{view && `${significant(view.percent, 2)} %`}</span>
         </div>
-        <ZoomView layer={layer} width_px={report.crop.width} onZoom={setZoom} />
-        {followsPlan ? (
-          <DepthRibbon
-            plan={plan}
-            request={request}
-            dark
-            captured={count}
-            shares={shares}
-            selected={shown.kind === 'frame' ? shown.index : undefined}
-            onSelect={showFrame}
-          />
-        ) : (
-          <OrderStrip shares={shares} selected={shown.kind === 'frame' ? shown.index : undefined} onSelect={showFrame} />
+        <ZoomView layer={layer} beside={beside} width_px={report.crop.width} onView={setView} />
+        {other && (
+          <p className={styles.sides}>
+            <span>left: {settingsText(render)}</span>
+            <span>C flicks between them</span>
+            <span>right: {settingsText(other)}</span>
+          </p>
         )}
+        {followsPlan ? (
+          <DepthRibbon plan={plan} request={request} dark captured={count} shares={shares} selected={selected} onSelect={showFrame} />
+        ) : (
+          <OrderStrip shares={shares} selected={selected} onSelect={showFrame} />
+        )}
+        <Motion report={report} selected={selected} onSelect={showFrame} />
       </section>
       <aside className={styles.side}>
         <Deliver render={render} />
+        <PreviewPanel
+          {...preview}
+          current={report.style}
+          ready={view !== undefined}
+          runId={run.id}
+          shootId={shoot.id}
+          settings={report.settings}
+          onMake={(style) => {
+            preview.make(style, view!)
+            setShown({ kind: 'preview' })
+          }}
+        />
         <Facts render={render} run={run} />
-        <Renders shootId={shoot.id} renders={others} current={render.id} />
+        <Renders shootId={shoot.id} renders={others} current={render.id} beside={besideId} onBeside={setBeside} />
       </aside>
     </div>
   )
 }
 
-/** Frames without known positions: in their order, as wide as they are many, as high as what each gives. */
-function OrderStrip({ shares, selected, onSelect }: { shares: number[]; selected?: number; onSelect: (index: number) => void }) {
-  const most = Math.max(1, ...shares)
-  return (
-    <div>
-      <ol className={styles.order} aria-label="Frames in focus order">
-        {shares.map((share, index) => (
-          <li key={index}>
-            <button
-              type="button"
-              onClick={() => onSelect(index)}
-              aria-pressed={index === selected}
-              aria-label={`Frame ${index + 1}, ${significant(share, 2)} %`}
-            >
-              <i style={{ height: `${8 + (42 * share) / most}px`, background: depthCss(rampPlace(index, shares.length)) }} />
-            </button>
-          </li>
-        ))}
-      </ol>
-      <p className={styles.orderEnds}>
-        <span>first frame</span>
-        <span>positions unknown; height is what each frame gives</span>
-        <span>last frame</span>
-      </p>
-    </div>
-  )
+function fusedLayer({ id, report }: RenderDetail): Layer {
+  const { width, height } = report.crop
+  const pyramid = { prepare: `/api/renders/${id}/zoom`, tiles: `/api/tiles/render-${id}`, width_px: width, height_px: height }
+  return { key: 'fused', pyramid, placement: FUSED }
 }
 
-function Facts({ render, run }: { render: RenderDetail; run: RunDetail }) {
-  const { report } = render
-  const reference = report.frames.findIndex(({ file }) => file === report.reference) + 1
-  const shift = Math.max(...report.frames.map(({ dx_px, dy_px }) => Math.hypot(dx_px, dy_px)))
-  const scales = report.frames.map(({ scale }) => scale)
-  const breathing = 100 * (Math.max(...scales) / Math.min(...scales) - 1)
-  return (
-    <section>
-      <h2>How it was made</h2>
-      <dl className={styles.facts}>
-        <dt>Style</dt>
-        <dd>{report.style}</dd>
-        <dt>Frames</dt>
-        <dd>
-          {report.frames.length} of run {run.number}
-        </dd>
-        <dt>Reference</dt>
-        <dd>frame {reference}</dd>
-        <dt>Size</dt>
-        <dd>
-          {report.crop.width} × {report.crop.height} px
-        </dd>
-        <dt>Largest shift</dt>
-        <dd>{significant(shift, 2)} px</dd>
-        <dt>Scale, over the series</dt>
-        <dd>{significant(breathing, 2)} %</dd>
-        <dt>Time</dt>
-        <dd>{significant(report.timings_s.total, 2)} s</dd>
-      </dl>
-    </section>
-  )
+/** Another render at its place over this one: both are seen as the reference frame sees, cut differently. */
+function besideLayer(other: RenderDetail, { crop }: FuseReport): Layer {
+  const { x, y, width } = other.report.crop
+  const placement = { x: (x - crop.x) / crop.width, y: (y - crop.y) / crop.width, width: width / crop.width, degrees: 0 }
+  return { ...fusedLayer(other), key: `render-${other.id}`, placement }
 }
 
-function Renders({ shootId, renders, current }: { shootId: number; renders: RenderDetail[]; current: number }) {
-  if (renders.length < 2) return null
-  return (
-    <section>
-      <h2>Renders of this shoot</h2>
-      <ul className={styles.renders}>
-        {renders.map(({ id, created_at, report }) => (
-          <li key={id}>
-            <Link href={`/shoots/${shootId}/result?render=${id}`} aria-current={id === current}>
-              {report.style}, {report.frames.length} frames, {dateText(created_at)}
-            </Link>
-          </li>
-        ))}
-      </ul>
-    </section>
-  )
-}
-
-function layerOf(shown: Shown, run: RunDetail, { id, report }: RenderDetail): Layer {
+function layerOf(shown: Shown, run: RunDetail, render: RenderDetail, preview: Preview | undefined): Layer {
+  const { id, report } = render
   if (shown.kind === 'map') return { key: 'map', image: `/api/renders/${id}/map`, placement: FUSED }
-  if (shown.kind === 'fused') {
-    return {
-      key: 'fused',
-      pyramid: { prepare: `/api/renders/${id}/zoom`, tiles: `/api/tiles/render-${id}`, width_px: report.crop.width, height_px: report.crop.height },
-      placement: FUSED,
-    }
+  if (shown.kind === 'preview' && preview) {
+    const { x, y, width } = preview.area
+    const { crop } = report
+    const placement = { x: (x - crop.x) / crop.width, y: (y - crop.y) / crop.width, width: width / crop.width, degrees: 0 }
+    return { key: `preview-${preview.url}`, image: preview.url, placement, over: 'fused' }
   }
+  if (shown.kind !== 'frame') return fusedLayer(render)
   const frame = run.frames.find(({ name }) => name === report.frames[shown.index].file)!
   return {
     key: `frame-${frame.id}`,
@@ -194,7 +149,7 @@ function layerOf(shown: Shown, run: RunDetail, { id, report }: RenderDetail): La
   }
 }
 
-/** F fused, M map, ← → the frame before and after. */
+/** F fused, M map, P preview, ← → the frame before and after. */
 function useKeys(shown: Shown, setShown: (shown: Shown) => void, showFrame: (index: number) => void, reference: number): void {
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
@@ -202,6 +157,7 @@ function useKeys(shown: Shown, setShown: (shown: Shown) => void, showFrame: (ind
       const here = shown.kind === 'frame' ? shown.index : reference
       if (event.key === 'f') setShown({ kind: 'fused' })
       else if (event.key === 'm') setShown({ kind: 'map' })
+      else if (event.key === 'p') setShown({ kind: 'preview' })
       else if (event.key === 'ArrowRight') showFrame(shown.kind === 'frame' ? here + 1 : here)
       else if (event.key === 'ArrowLeft') showFrame(shown.kind === 'frame' ? here - 1 : here)
       else return

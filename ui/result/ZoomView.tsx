@@ -2,6 +2,7 @@
 
 import type OpenSeadragon from 'openseadragon'
 import { useEffect, useRef, useState } from 'react'
+import type { Rectangle } from '@/core/raster'
 import { FUSED, type Placement } from './placement'
 import styles from './result.module.css'
 
@@ -12,28 +13,37 @@ export interface Layer {
   pyramid?: { prepare: string; tiles: string; width_px: number; height_px: number }
   image?: string
   placement: Placement
+  /** Key of a layer that stays visible beneath. */
+  over?: string
+}
+
+/** What part of the fused picture is seen, in its px, and how large. */
+export interface View extends Rectangle {
+  percent: number
 }
 
 interface Props {
   layer: Layer
+  /** Shown right of a line that is drawn through the view, for comparing. */
+  beside?: Layer
   /** Size of the fused picture, for "100 %". */
   width_px: number
-  onZoom?: (percent: number) => void
+  onView?: (view: View) => void
 }
 
 /**
  * The deep-zoom view. Layers are laid on one another at their place and only one is seen at a time, so that going
  * from the fused picture to a frame and back never moves what one looks at.
  */
-export function ZoomView({ layer, width_px, onZoom }: Props) {
+export function ZoomView({ layer, beside, width_px, onView }: Props) {
   const host = useRef<HTMLDivElement>(null)
   const [viewer, setViewer] = useState<OpenSeadragon.Viewer>()
   const [library, setLibrary] = useState<typeof OpenSeadragon>()
   const laid = useRef(new Map<string, Promise<OpenSeadragon.TiledImage>>())
   const [error, setError] = useState('')
-  const zoomed = useRef(onZoom)
+  const seen = useRef(onView)
   useEffect(() => {
-    zoomed.current = onZoom
+    seen.current = onView
   })
 
   useEffect(() => {
@@ -53,7 +63,11 @@ export function ZoomView({ layer, width_px, onZoom }: Props) {
         imageSmoothingEnabled: true,
         gestureSettingsMouse: { clickToZoom: false, dblClickToZoom: true },
       })
-      const tell = () => zoomed.current?.((100 * made!.viewport.getZoom(true) * made!.viewport.getContainerSize().x) / width_px)
+      const tell = () => {
+        const { x, y, width, height } = made!.viewport.getBounds(true)
+        const percent = (100 * made!.viewport.getZoom(true) * made!.viewport.getContainerSize().x) / width_px
+        seen.current?.({ percent, x: x * width_px, y: y * width_px, width: width * width_px, height: height * width_px })
+      }
       made.addHandler('animation', tell)
       made.addHandler('open', tell)
       setLibrary(() => osd)
@@ -74,9 +88,9 @@ export function ZoomView({ layer, width_px, onZoom }: Props) {
     image.then(
       async (shown) => {
         if (!current) return
-        for (const other of laid.current.values())
+        for (const [key, other] of laid.current)
           void other.then(
-            (item) => item !== shown && current && item.setOpacity(0),
+            (item) => item !== shown && current && item.setOpacity(key === layer.over ? 1 : 0),
             () => {},
           )
         shown.setOpacity(1)
@@ -92,9 +106,33 @@ export function ZoomView({ layer, width_px, onZoom }: Props) {
     }
   }, [viewer, library, layer])
 
+  const [split, setSplit] = useState(50)
+  useBeside(viewer, library, beside, split)
+  useEffect(() => {
+    if (!beside) return
+    // One key shows all of the one, all of the other.
+    const onKey = ({ key, ctrlKey, metaKey }: KeyboardEvent) => key === 'c' && !ctrlKey && !metaKey && setSplit((now) => (now > 50 ? 0 : 100))
+    window.addEventListener('keydown', onKey)
+    return () => window.removeEventListener('keydown', onKey)
+  }, [beside])
+
   return (
     <div className={styles.zoom}>
       <div ref={host} className={styles.host} data-testid="zoom-view" data-layer={layer.key} />
+      {beside && (
+        <>
+          <i className={styles.line} style={{ left: `${split}%` }} />
+          <input
+            type="range"
+            className={styles.split}
+            aria-label="Where the two renders meet"
+            min={0}
+            max={100}
+            value={split}
+            onChange={({ target }) => setSplit(Number(target.value))}
+          />
+        </>
+      )}
       {error && <p role="alert">{error}</p>}
       <div className={styles.zoomKeys}>
         <button type="button" onClick={() => viewer?.viewport.zoomTo(width_px / viewer.viewport.getContainerSize().x)}>
@@ -106,6 +144,47 @@ export function ZoomView({ layer, width_px, onZoom }: Props) {
       </div>
     </div>
   )
+}
+
+/** Lays another picture over the view, right of a line at so many percent of its width. */
+function useBeside(
+  viewer: OpenSeadragon.Viewer | undefined,
+  library: typeof OpenSeadragon | undefined,
+  beside: Layer | undefined,
+  split: number,
+): void {
+  const [item, setItem] = useState<OpenSeadragon.TiledImage>()
+  useEffect(() => {
+    if (!viewer || !library || !beside) return
+    let gone = false
+    let laid: OpenSeadragon.TiledImage | undefined
+    void lay(viewer, library, beside).then((image) => {
+      laid = image
+      if (gone) viewer.world.removeItem(image)
+      else setItem(image)
+    })
+    return () => {
+      gone = true
+      setItem(undefined)
+      if (laid && viewer.world) viewer.world.removeItem(laid)
+    }
+  }, [viewer, library, beside])
+  useEffect(() => {
+    if (!viewer || !library || !item) return
+    const clip = () => {
+      const { x, y } = viewer.viewport.getContainerSize()
+      const meets = viewer.viewport.pointFromPixel(new library.Point((x * split) / 100, y / 2), true)
+      const { x: left } = item.viewportToImageCoordinates(meets)
+      const { x: width, y: height } = item.getContentSize()
+      const from = Math.min(width, Math.max(0, left))
+      item.setClip(new library.Rect(from, 0, Math.max(0.001, width - from), height))
+    }
+    viewer.world.setItemIndex(item, viewer.world.getItemCount() - 1)
+    item.setOpacity(1)
+    clip()
+    viewer.addHandler('update-viewport', clip)
+    return () => viewer.removeHandler('update-viewport', clip)
+  }, [viewer, library, item, split])
 }
 
 async function lay(

@@ -1,0 +1,33 @@
+'use client'
+
+import { depthCss, rampPlace } from '@/core/ramp'
+import { significant } from '@/core/units'
+import styles from './result.module.css'
+
+/** Frames without known positions: in their order, as wide as they are many, as high as what each gives. */
+export function OrderStrip({ shares, selected, onSelect }: { shares: number[]; selected?: number; onSelect: (index: number) => void }) {
+  const most = Math.max(1, ...shares)
+  return (
+    <div>
+      <ol className={styles.order} aria-label="Frames in focus order">
+        {shares.map((share, index) => (
+          <li key={index}>
+            <button
+              type="button"
+              onClick={() => onSelect(index)}
+              aria-pressed={index === selected}
+              aria-label={`Frame ${index + 1}, ${significant(share, 2)} %`}
+            >
+              <i style={{ height: `${8 + (42 * share) / most}px`, background: depthCss(rampPlace(index, shares.length)) }} />
+            </button>
+          </li>
+        ))}
+      </ol>
+      <p className={styles.orderEnds}>
+        <span>first frame</span>
+        <span>positions unknown; height is what each frame gives</span>
+        <span>last frame</span>
+      </p>
+    </div>
+  )
+}

@@ -1,0 +1,45 @@
+'use client'
+
+import Link from 'next/link'
+import { dateText } from '@/core/units'
+import type { RenderDetail } from '@/schemas'
+import styles from './result.module.css'
+
+interface Props {
+  shootId: number
+  renders: RenderDetail[]
+  current: number
+  /** The render that is laid beside this one, and how that is chosen. */
+  beside?: number
+  onBeside: (id: number | undefined) => void
+}
+
+/** Renders of the shoot with the settings that made them: to go to, or to lay beside the present one. */
+export function Renders({ shootId, renders, current, beside, onBeside }: Props) {
+  if (renders.length < 2) return null
+  return (
+    <section aria-label="Renders">
+      <h2>Renders of this shoot</h2>
+      <ul className={styles.renders}>
+        {renders.map((render) => (
+          <li key={render.id}>
+            <Link href={`/shoots/${shootId}/result?render=${render.id}`} aria-current={render.id === current}>
+              {settingsText(render)}
+            </Link>
+            {render.id !== current && (
+              <button type="button" aria-pressed={render.id === beside} onClick={() => onBeside(render.id === beside ? undefined : render.id)}>
+                compare
+              </button>
+            )}
+          </li>
+        ))}
+      </ul>
+    </section>
+  )
+}
+
+/** The settings of a render, as one reads them when choosing between two. */
+export function settingsText({ report: { style, frames, reference, settings }, created_at }: RenderDetail): string {
+  const place = frames.findIndex(({ file }) => file === reference) + 1
+  return `${style}, ${frames.length} frames onto ${place}${settings.register ? '' : ', unregistered'}, ${dateText(created_at)}`
+}

@@ -1,0 +1,68 @@
+'use client'
+
+import { App } from 'antd'
+import { STYLES } from '@/core/fuse'
+import { significant } from '@/core/units'
+import type { FuseSettings } from '@/schemas'
+import { send, useCommand } from '../../api'
+import styles from '../result.module.css'
+import type { Preview } from './usePreview'
+
+interface Props {
+  preview?: Preview
+  busy: boolean
+  error: string
+  /** Style of the render that is looked at. */
+  current: string
+  /** The view says what part is looked at. */
+  ready: boolean
+  runId: number
+  shootId: number
+  settings: FuseSettings
+  onMake: (style: string) => void
+}
+
+/** Fuses the part in view with another style at once, before the whole picture is rendered with it. */
+export function PreviewPanel({ preview, busy, error, current, ready, runId, shootId, settings, onMake }: Props) {
+  const { message } = App.useApp()
+  const render = useCommand(shootId, () => send(`/api/runs/${runId}/fuse`, 'POST', { ...settings, style: preview!.style }))
+  return (
+    <section aria-label="Try a style">
+      <h2>Try a style on what is in view</h2>
+      <div className={styles.styles}>
+        {Object.values(STYLES).map(({ name, purpose }) => (
+          <button
+            key={name}
+            type="button"
+            title={purpose}
+            disabled={busy || !ready}
+            aria-pressed={preview?.style === name}
+            onClick={() => onMake(name)}
+          >
+            {name}
+            {name === current && ' (now)'}
+          </button>
+        ))}
+      </div>
+      <p role="status">
+        {busy && 'Fusing…'}
+        {error && `▲ ${error}`}
+        {!busy && !error && preview && (
+          <>
+            {preview.style}: {preview.area.width} × {preview.area.height} px in {significant(preview.seconds, 2)} s.
+          </>
+        )}
+      </p>
+      {preview && preview.style !== current && (
+        <button
+          type="button"
+          className={styles.whole}
+          disabled={render.isPending}
+          onClick={() => render.mutate(undefined, { onError: (cause) => void message.error(cause.message) })}
+        >
+          Render all of it with {preview.style}
+        </button>
+      )}
+    </section>
+  )
+}

@@ -1,0 +1,2 @@
+export { PreviewPanel } from './PreviewPanel'
+export { usePreview, type Preview } from './usePreview'

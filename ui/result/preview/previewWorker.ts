@@ -1,0 +1,67 @@
+import { STYLES } from '@/core/fuse'
+import type { Similarity } from '@/core/raster'
+
+/** A part of a frame to fuse: where it is fetched, and its motion within that part. */
+export interface PreviewFrame {
+  url: string
+  motion: Similarity
+  gain: number
+}
+
+export interface PreviewOrder {
+  style: string
+  width: number
+  height: number
+  /** Cut off on all sides of the result. */
+  margin: number
+  frames: PreviewFrame[]
+}
+
+export type PreviewReply = { blob: Blob; seconds: number } | { error: string }
+
+/** Parts that were fetched before, by address: another style needs the same ones. */
+const fetched = new Map<string, Uint8Array>()
+/** Parts of other places are let go of from so many on. */
+const MOST_PARTS = 400
+
+async function partOf(url: string): Promise<Uint8Array> {
+  const known = fetched.get(url)
+  if (known) return known
+  const response = await fetch(url)
+  if (!response.ok) throw new Error(((await response.json()) as { error: string }).error)
+  const bitmap = await createImageBitmap(await response.blob(), { colorSpaceConversion: 'none' })
+  const context = new OffscreenCanvas(bitmap.width, bitmap.height).getContext('2d')!
+  context.drawImage(bitmap, 0, 0)
+  const { data } = context.getImageData(0, 0, bitmap.width, bitmap.height)
+  const samples = new Uint8Array((data.length / 4) * 3)
+  for (let i = 0, s = 0; i < data.length; i += 4, s += 3) samples.set(data.subarray(i, i + 3), s)
+  if (fetched.size >= MOST_PARTS) fetched.clear()
+  fetched.set(url, samples)
+  return samples
+}
+
+async function fuse({ style, width, height, margin, frames }: PreviewOrder): Promise<Blob> {
+  const accumulator = STYLES[style].create({ width, height })
+  const parts = await Promise.all(frames.map(({ url }) => partOf(url)))
+  frames.forEach(({ motion, gain }, index) => accumulator.add({ index, samples: parts[index], motion, gain }))
+  const { samples } = accumulator.finish()
+  const [wide, high] = [width - 2 * margin, height - 2 * margin]
+  const image = new ImageData(wide, high)
+  for (let y = 0, o = 0; y < high; y++) {
+    for (let x = 0, s = ((y + margin) * width + margin) * 3; x < wide; x++, s += 3, o += 4) {
+      for (let c = 0; c < 3; c++) image.data[o + c] = samples[s + c] / 257
+      image.data[o + 3] = 255
+    }
+  }
+  const canvas = new OffscreenCanvas(wide, high)
+  canvas.getContext('2d')!.putImageData(image, 0, 0)
+  return canvas.convertToBlob({ type: 'image/png' })
+}
+
+addEventListener('message', ({ data }: MessageEvent<PreviewOrder>) => {
+  const start = performance.now()
+  fuse(data).then(
+    (blob) => postMessage({ blob, seconds: (performance.now() - start) / 1000 } satisfies PreviewReply),
+    (error: Error) => postMessage({ error: error.message } satisfies PreviewReply),
+  )
+})
