@@ -1,0 +1,199 @@
+import { execFileSync, spawnSync } from 'node:child_process'
+import { existsSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs'
+import path from 'node:path'
+import sharp from 'sharp'
+import { cornerDistance_px, type Similarity } from '@/core/raster'
+import { STYLES } from '@/core/fuse'
+
+/**
+ * How good fused pictures are, on simulated series of subjects that want different things: every style, registration and
+ * depth against the truth, beside the textbook pipeline in the same run. `npm run bench:quality -- TOOLS [bristles,…]`,
+ * where TOOLS holds `score.py` and `textbook_fuse.py`; with all series the table goes to docs/quality.md.
+ */
+const [tools, only] = process.argv.slice(2)
+if (!tools) throw new Error('Say where score.py and textbook_fuse.py are.')
+const folder = path.resolve('dist/bench-quality')
+const PYTHON = '/usr/bin/python3'
+
+interface Subject {
+  name: string
+  what: string
+  scene: string
+  /** First and last plane of focus, and how many; by distance where the garden is meant. */
+  planes: [number, number, number]
+  camera: Record<string, unknown>
+  more?: Record<string, unknown>
+}
+
+const ring = { mover: 'ring', fNumber: 5.6 }
+const rail = { mover: 'rail', fNumber: 5.6 }
+const SUBJECTS: Subject[] = [
+  { name: 'bristles', what: 'bristles over texture, by ring', scene: 'bristles', planes: [-1, 8.5, 14], camera: { ...ring, fNumber: 4 } },
+  {
+    name: 'bristles-rail',
+    what: 'the same on a rail, bumped by 3 % of the width',
+    scene: 'bristles',
+    planes: [-1, 8.5, 14],
+    camera: { ...rail, fNumber: 4 },
+    more: { seed: 6, faults: [{ kind: 'bump', frame: 8, shift_percent: 3 }] },
+  },
+  { name: 'fossil-rail', what: 'relief on a rail', scene: 'fossil', planes: [-0.8, 10, 13], camera: rail },
+  {
+    name: 'fossil-dark',
+    what: 'little light: a fifteenth of the photons',
+    scene: 'fossil',
+    planes: [-0.8, 10, 13],
+    camera: ring,
+    more: { fullWell: 2000 },
+  },
+  {
+    name: 'fossil-gap',
+    what: 'one frame missing',
+    scene: 'fossil',
+    planes: [-0.8, 10, 13],
+    camera: ring,
+    more: { faults: [{ kind: 'skippedStep', frame: 7 }] },
+  },
+  { name: 'nib', what: 'polished metal, by ring', scene: 'nib', planes: [-2, 38, 15], camera: { ...ring, magnification: 0.5 } },
+  { name: 'nib-rail', what: 'the same on a rail: strong perspective', scene: 'nib', planes: [-2, 38, 15], camera: { ...rail, magnification: 0.5 } },
+  { name: 'bowl', what: 'smooth glaze with highlights', scene: 'bowl', planes: [-0.5, 9.5, 13], camera: ring },
+  { name: 'wing', what: 'clear wings over print', scene: 'wing', planes: [-0.5, 7.5, 11], camera: ring },
+]
+
+interface Score {
+  psnr_dB: number
+  ssim: number
+  psnr_p5_dB: number
+}
+
+interface Result {
+  subject: Subject
+  textbook?: Score
+  styles: Record<string, Score>
+  registration_px: number
+  depth_percent: number
+}
+
+const command = (...args: string[]) => execFileSync(process.execPath, ['dist/nitidus.mjs', ...args], { stdio: ['ignore', 'ignore', 'inherit'] })
+
+function score(picture: string, truth: string): Score {
+  return JSON.parse(execFileSync(PYTHON, [path.join(tools, 'score.py'), picture, truth], { encoding: 'utf8' })) as Score
+}
+
+async function measure(subject: Subject): Promise<Result> {
+  const series = path.join(folder, subject.name)
+  const truth = path.join(series, 'truth')
+  const [first, last, count] = subject.planes
+  if (!existsSync(path.join(series, 'truth.json'))) {
+    mkdirSync(series, { recursive: true })
+    const request = {
+      scene: subject.scene,
+      seed: 3,
+      camera: { width_px: 720, height_px: 480, ...subject.camera },
+      positions_mm: Array.from({ length: count }, (_, k) => first + (k / (count - 1)) * (last - first)),
+      unsteadiness: { shift_px: 1, rotation_deg: 0.06, exposure_ev: 0.04 },
+      ...subject.more,
+    }
+    const scene = path.join(folder, `${subject.name}.json`)
+    writeFileSync(scene, JSON.stringify(request))
+    command('simulate', scene, '--out', series, '--truth')
+  }
+  const out = (name: string) => path.join(folder, `${subject.name}-${name}`)
+  const frames = readdirSync(series)
+    .filter((file) => file.endsWith('.jpg'))
+    .map((file) => path.join(series, file))
+  const textbook = spawnSync(PYTHON, [path.join(tools, 'textbook_fuse.py'), out('textbook.png'), ...frames], { encoding: 'utf8' }).status === 0
+  const styles: Record<string, Score> = {}
+  for (const style of Object.keys(STYLES)) {
+    const more = style === 'auto' ? ['--report', out('report.json'), '--depth', out('depth.png')] : []
+    command('fuse', series, '--out', out(`${style}.png`), '--style', style, ...more)
+    styles[style] = score(out(`${style}.png`), truth)
+  }
+  return {
+    subject,
+    ...(textbook && { textbook: score(out('textbook.png'), truth) }),
+    styles,
+    registration_px: registrationOf(out('report.json'), path.join(series, 'truth.json')),
+    depth_percent: await depthOf(subject, out('depth.png'), out('report.json'), series),
+  }
+}
+
+/** Root mean square distance of the corners from where the truth has them, over all frames. */
+function registrationOf(report: string, truth: string): number {
+  type Frame = Similarity & { file: string; rotation_deg: number }
+  const [found, real] = [report, truth].map((file) => JSON.parse(readFileSync(file, 'utf8')) as { frames: Frame[] })
+  const motion = ({ rotation_deg, ...rest }: Frame): Similarity => ({ ...rest, rotation_rad: (rotation_deg * Math.PI) / 180 })
+  const errors = found.frames.map((frame) => cornerDistance_px(motion(frame), motion(real.frames.find(({ file }) => file === frame.file)!), 720, 480))
+  return Math.sqrt(errors.reduce((sum, e) => sum + e * e, 0) / errors.length)
+}
+
+/** Share of the textured pixels whose depth is within half a slice, in percent. */
+async function depthOf({ planes: [, , count] }: Subject, depth: string, report: string, series: string): Promise<number> {
+  const { crop } = JSON.parse(readFileSync(report, 'utf8')) as { crop: { x: number; y: number; width: number; height: number } }
+  const { depthRange_mm, frames } = JSON.parse(readFileSync(path.join(series, 'truth.json'), 'utf8')) as {
+    depthRange_mm: [number, number]
+    frames: { position_mm: number }[]
+  }
+  const area = { left: crop.x, top: crop.y, width: crop.width, height: crop.height }
+  const grey = async (file: string, cut: boolean) => {
+    const whole = cut ? sharp(file).extract(area) : sharp(file)
+    const data = await whole.toColourspace('grey16').raw({ depth: 'ushort' }).toBuffer()
+    return new Uint16Array(data.buffer, data.byteOffset, data.byteLength / 2)
+  }
+  const [found, real] = [await grey(depth, false), await grey(path.join(series, 'truth', 'depth_00.png'), true)]
+  const picture = await sharp(path.join(series, 'truth', 'truth_00.png'))
+    .extract(area)
+    .greyscale()
+    .raw()
+    .toBuffer()
+  const { width, height } = crop
+  let [textured, right] = [0, 0]
+  for (let y = 4; y < height - 4; y++) {
+    for (let x = 4; x < width - 4; x++) {
+      const i = y * width + x
+      if (Math.hypot(picture[i + 1] - picture[i - 1], picture[i + width] - picture[i - width]) < 24) continue
+      textured++
+      const z = depthRange_mm[0] + (real[i] / 65535) * (depthRange_mm[1] - depthRange_mm[0])
+      if (Math.abs(placeOf(z, frames) - (found[i] / 65535) * (count - 1)) <= 0.5) right++
+    }
+  }
+  return (100 * right) / Math.max(1, textured)
+}
+
+/** Where between the frames a depth is sharpest. */
+function placeOf(z: number, frames: { position_mm: number }[]): number {
+  const k = Math.min(
+    frames.length - 2,
+    Math.max(
+      0,
+      frames.findLastIndex(({ position_mm }) => position_mm <= z),
+    ),
+  )
+  return k + Math.min(1, Math.max(0, (z - frames[k].position_mm) / (frames[k + 1].position_mm - frames[k].position_mm)))
+}
+
+const results: Result[] = []
+const cell = (s?: Score) => (s ? `${s.psnr_dB.toFixed(2)} / ${s.ssim.toFixed(3)} / ${s.psnr_p5_dB.toFixed(2)}` : '–')
+const row = ({ subject, textbook, styles, registration_px, depth_percent }: Result) =>
+  `| ${subject.what} | ${[cell(textbook), ...Object.values(styles).map(cell), `${registration_px.toFixed(2)} px`, `${depth_percent.toFixed(0)} %`].join(' | ')} |`
+mkdirSync(folder, { recursive: true })
+for (const subject of SUBJECTS) {
+  if (only && !only.split(',').includes(subject.name)) continue
+  results.push(await measure(subject))
+  console.log(row(results.at(-1)!))
+}
+if (!only) {
+  const titles = ['series', 'textbook', ...Object.keys(STYLES), 'registration', 'depth']
+  const head = `| ${titles.join(' | ')} |\n|${' --- |'.repeat(titles.length)}`
+  const text = `# Quality
+
+Made by \`npm run bench:quality -- TOOLS\`, where TOOLS is a folder with the textbook pipeline and the score. Simulated series
+of 720 × 480 px; each score is PSNR in dB / SSIM / PSNR of the worst twentieth of the tiles, against the view with everything
+sharp. Registration is the root mean square distance of the corners from the truth; depth is the share of textured pixels
+within half a slice.
+
+${head}
+${results.map(row).join('\n')}
+`
+  writeFileSync('docs/quality.md', text)
+}
