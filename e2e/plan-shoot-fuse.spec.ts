@@ -76,8 +76,32 @@ test('from a plan to a delivered picture with the simulated camera', async ({ pa
   expect(await sharp(tiff.contents).metadata()).toMatchObject({ format: 'tiff', depth: 'ushort' })
   expect(await sharp((await download(page, 'PNG 16 bit')).contents).metadata()).toMatchObject({ format: 'png', depth: 'ushort' })
   expect(await sharp((await download(page, 'JPEG')).contents).metadata()).toMatchObject({ format: 'jpeg', depth: 'uchar' })
+  expect(await sharp((await download(page, 'Depth, 16-bit PNG')).contents).metadata()).toMatchObject({ format: 'png', depth: 'ushort' })
+  const relief = (await download(page, 'Relief (PLY)')).contents.toString('latin1')
+  expect(relief).toContain('comment Nitidus relief, x, y and z in mm')
   const report = JSON.parse((await download(page, 'Report (JSON)')).contents.toString())
   expect(report.frames).toHaveLength(count)
+
+  // How the frames moved is charted, and a click goes to the frame.
+  const motion = page.getByRole('region', { name: 'Motion' })
+  await expect(motion.locator('.recharts-line')).toHaveCount(3)
+  const chart = motion.locator('.recharts-wrapper').first()
+  await chart.hover({ position: { x: 400, y: 60 } })
+  await expect(chart.getByText(/^frame \d+$/)).toBeVisible()
+  await chart.click({ position: { x: 400, y: 60 } })
+  await expect(page.getByTestId('shown')).toContainText(/Frame \d+ of/)
+
+  // Another style on what is in view, fused by the browser; then all of it, laid beside the first render.
+  const styles = page.getByRole('region', { name: 'Try a style' })
+  await styles.getByRole('button', { name: 'terrain' }).click()
+  await expect(styles.getByRole('status')).toContainText(/terrain: \d+ × \d+ px in/, { timeout: 30_000 })
+  await expect(view).toHaveAttribute('data-layer', /^preview-/)
+  await styles.getByRole('button', { name: 'Render all of it with terrain' }).click()
+  await page.getByRole('button', { name: 'compare' }).click({ timeout: 120_000 })
+  await expect(page.getByText(/^left: auto/)).toBeVisible()
+  await expect(page.getByText(/^right: terrain/)).toBeVisible()
+  await page.keyboard.press('c')
+  await expect(page.getByRole('slider', { name: 'Where the two renders meet' })).toHaveValue('100')
 
   await page.getByRole('link', { name: 'Shoots', exact: true }).click()
   await expect(page.getByRole('listitem').filter({ hasText: 'Seed capsule' })).toContainText('fused')

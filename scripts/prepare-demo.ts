@@ -3,7 +3,7 @@ import { DEMO_SHOOTS } from '@/demo/scenario'
 import { completePlanRequest } from '@/schemas'
 import { openContext, simulationOf, type Context } from '@/server'
 
-/** Fills an empty data folder with the demo scenario: the plans, and one series shot and fused by the real engine. */
+/** Fills an empty data folder with the demo scenario: the plans, and one series shot and fused twice by the real engine. */
 async function prepareDemo(context: Context): Promise<void> {
   const { shoots, jobs, surveys } = context
   if ((await shoots.list()).length > 0) return
@@ -14,7 +14,8 @@ async function prepareDemo(context: Context): Promise<void> {
     const request = completePlanRequest(plan)
     const runId = await shoots.addRun(shootId, 'simulated')
     await jobs.add(shootId, runId, 'shoot', simulationOf(scene, request, planSeries(request), shootId))
-    await jobs.add(shootId, runId, 'fuse', { style: 'auto', bits: 16, crop: 'common', register: true })
+    // Two renders, to lay beside each other; the newest one is shown.
+    for (const style of ['terrain', 'auto']) await jobs.add(shootId, runId, 'fuse', { style, bits: 16, crop: 'common', register: true })
   }
   jobs.events.on('any', ({ kind, progress_json }) => process.stderr.write(`\rDemo: ${kind} ${progressText(progress_json)}      `))
   await jobs.idle()

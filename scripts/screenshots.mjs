@@ -42,6 +42,17 @@ const views = [
     },
   },
   {
+    name: 'result-compare',
+    path: `/shoots/${fused.id}/result`,
+    wait: 2500,
+    act: async (page) => {
+      await page.getByRole('button', { name: '100 %' }).click()
+      await page.getByRole('button', { name: 'compare' }).click()
+      await page.waitForTimeout(2500)
+      await page.evaluate('window.scrollTo(0, 0)')
+    },
+  },
+  {
     name: 'field',
     path: `/shoots/${byDrive.id}/field`,
     act: async (page) => {
