@@ -37,6 +37,8 @@ export interface RunDetail {
   source: 'simulated' | 'imported'
   /** Why it was split off another run. */
   reason: string | null
+  /** Entry of the field log that began it, empty for the log's first run; null where no log tells of it. */
+  begun_by: string | null
   created_at: string
   frames: FrameDetail[]
   survey: SurveyReport | null

@@ -39,7 +39,8 @@ export type DeviceCall =
   /** To a plane of focus, from the near edge. */
   | { do: 'goTo'; position_mm: number }
   | { do: 'look'; look: { spot: { x: number; y: number }; magnifier: boolean } }
-  | { do: 'press'; hand?: boolean; test?: boolean }
+  /** `run` is the entry of the log that began the run the frame belongs to, empty for its first. */
+  | { do: 'press'; hand?: boolean; test?: boolean; run?: string }
   | { do: 'supply'; what: 'battery' | 'card' }
 
 const part = Joi.number().min(0).max(1).required()
@@ -65,7 +66,7 @@ const CALLS: Record<DeviceCall['do'], Joi.SchemaMap> = {
   move: { position_mm: Joi.number().min(-1000).max(1000).required() },
   goTo: { position_mm: Joi.number().min(-1000).max(1e7).required() },
   look: { look: Joi.object({ spot: Joi.object({ x: part, y: part }).required(), magnifier: Joi.boolean().required() }).required() },
-  press: { hand: Joi.boolean(), test: Joi.boolean() },
+  press: { hand: Joi.boolean(), test: Joi.boolean(), run: Joi.string().guid().allow('').default('') },
   supply: { what: Joi.valid('battery', 'card').required() },
 }
 

@@ -51,6 +51,21 @@ describe('the simulated devices', () => {
     expect(existsSync(server.context.store.folders.frame(runs[0].id, frame.name))).toBe(true)
   }, 120_000)
 
+  test('devices that are switched on again go on with the run of the log, and a run that it begins is a new one', async () => {
+    const shootId = await server.context.shoots.create(NIB)
+    const { benches, shoots } = server.context
+    const begun = randomUUID()
+    for (const runs of [[''], ['', begun, '']]) {
+      await benches.call(shootId, { do: 'open', faults: [], width_px: 1200 })
+      for (const run of runs) await benches.call(shootId, { do: 'press', run })
+    }
+    const { runs } = await shoots.detail(shootId)
+    const byLog = (id: string) => runs.find(({ begun_by }) => begun_by === id)!.frames.map(({ name }) => name)
+    expect(runs).toHaveLength(2)
+    expect(byLog('')).toEqual(['frame_001.jpg', 'frame_002.jpg', 'frame_003.jpg'])
+    expect(byLog(begun)).toEqual(['frame_001.jpg'])
+  }, 240_000)
+
   test('the garden is shot by distances, and devices that are off say so', async () => {
     const shootId = await server.context.shoots.create(GARDEN)
     const { benches } = server.context

@@ -34,6 +34,11 @@ export function mergeLogs(...logs: FieldEntry[][]): FieldEntry[] {
   return [...byId.values()].sort((a, b) => (a.at === b.at ? (a.id < b.id ? -1 : 1) : a.at < b.at ? -1 : 1))
 }
 
+/** Id of the entry that began the newest run; empty while there was only one. */
+export function runBegunBy(log: FieldEntry[]): string {
+  return log.findLast(({ kind }) => kind === 'begin')?.id ?? ''
+}
+
 /** Entries of the newest run, without those that were mistakes. */
 export function newestRun(log: FieldEntry[]): FieldEntry[] {
   const undone = new Set(log.flatMap((entry) => (entry.kind === 'undone' ? [entry.entry] : [])))

@@ -6,11 +6,12 @@ import * as shoots from './migrations/001-shoots'
 import * as kit from './migrations/002-kit'
 import * as survey from './migrations/003-survey'
 import * as field from './migrations/004-field'
+import * as fieldRuns from './migrations/005-field-runs'
 import type { Tables } from './tables'
 
 export type Database = Kysely<Tables>
 
-const MIGRATIONS = { '001-shoots': shoots, '002-kit': kit, '003-survey': survey, '004-field': field }
+const MIGRATIONS = { '001-shoots': shoots, '002-kit': kit, '003-survey': survey, '004-field': field, '005-field-runs': fieldRuns }
 
 /** Opens (and where needed creates and migrates) the database of a data folder. */
 export async function connect(dataFolder: string): Promise<Database> {

@@ -34,6 +34,8 @@ interface RunTable {
   survey_json: string | null
   /** Why it was split off another run; null where it was not. */
   reason: string | null
+  /** Entry of the field log that began it, empty for the log's first run; null where no log tells of it. */
+  begun_by: string | null
   created_at: string
 }
 

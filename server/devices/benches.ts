@@ -14,9 +14,6 @@ import { tonesOf } from './tones'
 
 interface Bench {
   process: StandInProcess
-  /** The run that frames go into; made with the first one. */
-  runId?: number
-  frames: number
   idle: NodeJS.Timeout
 }
 
@@ -57,7 +54,7 @@ export class Benches {
     const before = this.benches.get(shootId)
     before?.process.stop()
     clearTimeout(before?.idle)
-    const bench: Bench = { process: new StandInProcess(this.environment.engine), frames: 0, idle: setTimeout(() => undefined, 0) }
+    const bench: Bench = { process: new StandInProcess(this.environment.engine), idle: setTimeout(() => undefined, 0) }
     this.benches.set(shootId, bench)
     this.stayAwake(shootId, bench)
     return bench.process.open(setup)
@@ -97,17 +94,17 @@ export class Benches {
   }
 
   /** Exposes a frame and takes it in, exactly as if it had been brought from a card. A test frame is only looked at. */
-  private async press(shootId: number, bench: Bench, { hand, test }: { hand?: boolean; test?: boolean }): Promise<DeviceReply> {
+  private async press(shootId: number, bench: Bench, { hand, test, run = '' }: { hand?: boolean; test?: boolean; run?: string }): Promise<DeviceReply> {
     const scratch = path.join(this.store.folders.incoming(), `bench-${shootId}`)
     await mkdir(scratch, { recursive: true })
-    const file = path.join(scratch, `frame_${String(bench.frames + 1).padStart(3, '0')}.jpg`)
+    const file = path.join(scratch, 'frame.jpg')
     try {
       const { position_mm, ...reply } = await bench.process.ask({ do: 'press', hand, to: file })
       const tones = await tonesOf(file)
       if (test) return { ...reply, tones }
-      bench.runId ??= await this.shoots.addRun(shootId, 'simulated')
-      bench.frames++
-      const frame = await this.store.add(bench.runId, path.basename(file), createReadStream(file), hand ? null : (position_mm ?? null))
+      const { id, next } = await this.shoots.fieldRun(shootId, run)
+      const name = `frame_${String(next).padStart(3, '0')}.jpg`
+      const frame = await this.store.add(id, name, createReadStream(file), hand ? null : (position_mm ?? null))
       return { ...reply, frameId: frame.id, tones }
     } finally {
       await rm(scratch, { recursive: true, force: true })

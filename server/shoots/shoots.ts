@@ -64,7 +64,7 @@ export class Shoots {
     return shoot
   }
 
-  async addRun(shootId: number, source: Run['source']): Promise<number> {
+  async addRun(shootId: number, source: Run['source'], begunBy: string | null = null): Promise<number> {
     await this.shoot(shootId)
     const last = await this.db
       .selectFrom('run')
@@ -73,10 +73,19 @@ export class Shoots {
       .executeTakeFirst()
     const { id } = await this.db
       .insertInto('run')
-      .values({ shoot_id: shootId, number: (last?.number ?? 0) + 1, source, created_at: now() })
+      .values({ shoot_id: shootId, number: (last?.number ?? 0) + 1, source, begun_by: begunBy, created_at: now() })
       .returning('id')
       .executeTakeFirstOrThrow()
     return id
+  }
+
+  /** The run that an entry of the field log began, made where there is none yet; and the number of its next frame. */
+  async fieldRun(shootId: number, begunBy: string): Promise<{ id: number; next: number }> {
+    const run = await this.db.selectFrom('run').select('id').where('shoot_id', '=', shootId).where('begun_by', '=', begunBy).executeTakeFirst()
+    if (!run) return { id: await this.addRun(shootId, 'simulated', begunBy), next: 1 }
+    const frames = await this.db.selectFrom('frame').select('name').where('run_id', '=', run.id).execute()
+    // Not their count: some may have been split off into a run of their own.
+    return { id: run.id, next: 1 + Math.max(0, ...frames.map(({ name }) => Number(/\d+/.exec(name)?.[0] ?? 0))) }
   }
 
   private async run(run: Run): Promise<RunDetail> {

@@ -13,6 +13,8 @@ interface Props {
   devices: Devices
   faults: string[]
   onFaults: (faults: string[]) => void
+  /** They are on, with pictures of this width. */
+  onOpen: (width_px: number) => void
   /** A run by itself is under way: the hand leaves the devices alone. */
   busy: boolean
   byRail: boolean
@@ -24,7 +26,7 @@ const APERTURES = [2.8, 4, 5.6, 8, 11, 16, 22].map((value) => ({ value, label: `
 const TIMES = [1 / 250, 1 / 125, 1 / 60, 1 / 30, 1 / 15, 1 / 8, 1 / 4, 1 / 2, 1, 2, 4, 8, 15, 30]
 const ISOS = [100, 200, 400, 800, 1600, 3200].map((value) => ({ value, label: `ISO ${value}` }))
 /** The simulated camera, rail and flash, for a shoot without any. */
-export function DevicesPanel({ devices, faults, onFaults, busy, byRail, onTest, onDivider }: Props) {
+export function DevicesPanel({ devices, faults, onFaults, onOpen, busy, byRail, onTest, onDivider }: Props) {
   const { message } = App.useApp()
   const { reply, ask, on, forget } = devices
   const [tones, setTones] = useState<Tones>()
@@ -34,7 +36,7 @@ export function DevicesPanel({ devices, faults, onFaults, busy, byRail, onTest, 
   const open = () => {
     setOpening(true)
     ask({ do: 'open', faults: faults as never[], width_px })
-      .catch(onError)
+      .then(() => onOpen(width_px), onError)
       .finally(() => setOpening(false))
   }
   if (!on || !reply) {

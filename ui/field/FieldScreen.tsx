@@ -2,7 +2,7 @@
 
 import { Alert, App, Button, Skeleton } from 'antd'
 import { useMemo, useState } from 'react'
-import { fieldProgress, phasesOf } from '@/core/field'
+import { fieldProgress, phasesOf, runBegunBy } from '@/core/field'
 import { Course } from '@/core/plan'
 import { readingsOf, runCardOf, shootingOrder, type PlanSheet, type SheetPlan } from '@/core/sheet'
 import { durationText } from '@/core/units'
@@ -52,9 +52,15 @@ function Field({ shoot, planned, sheet }: { shoot: ShootDetail; planned: SheetPl
   const { taken, ahead, gaps, paused, prepared } = progress
   const framesTaken = taken.filter(({ what }) => what === 'frame').length
   const near_mm = request.subject.kind === 'range' ? request.subject.near_mm : 0
-  const self = useRunByItself({ shootId: shoot.id, devices, timing: request.timing, append, near_mm })
+  const run = runBegunBy(log)
+  const self = useRunByItself({ shootId: shoot.id, devices, timing: request.timing, append, near_mm, run })
   const onError = (error: Error) => void message.error(error.message)
-  const press = (hand: boolean) => devices.ask({ do: 'press', hand })
+  const press = (hand: boolean) => devices.ask({ do: 'press', hand, run })
+  const onOpen = (width_px: number) => {
+    const before = shoot.runs.find(({ begun_by }) => begun_by === run)?.frames[0]
+    // Frames of two sizes are no series.
+    if (before && before.width !== width_px) append({ kind: 'begin' })
+  }
   const onTaken = (position?: number) => {
     if (!devices.on) return void append({ kind: 'taken', position })
     press(false).then(() => append({ kind: 'taken', position }), onError)
@@ -137,6 +143,7 @@ function Field({ shoot, planned, sheet }: { shoot: ShootDetail; planned: SheetPl
             devices={devices}
             faults={faults}
             onFaults={setFaults}
+            onOpen={onOpen}
             busy={self.running}
             byRail={request.mover.kind === 'rail' && request.subject.kind === 'depth'}
             onTest={() => append({ kind: 'extra', what: 'test' })}

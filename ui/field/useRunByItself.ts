@@ -12,12 +12,14 @@ interface Run {
   append: (event: FieldEvent) => unknown
   /** Distance of the subject's near edge, for plans by distances; else 0. */
   near_mm: number
+  /** Entry of the log that began the run. */
+  run: string
 }
 
 const pause = (seconds: number) => new Promise((resolve) => setTimeout(resolve, seconds * 1000))
 
 /** Takes the remaining frames with the devices: move, come to rest, wait for the flash, expose, tick. */
-export function useRunByItself({ shootId, devices, timing, append, near_mm }: Run) {
+export function useRunByItself({ shootId, devices, timing, append, near_mm, run }: Run) {
   const { message } = App.useApp()
   const client = useQueryClient()
   const [running, setRunning] = useState(false)
@@ -32,7 +34,7 @@ export function useRunByItself({ shootId, devices, timing, append, near_mm }: Ru
         // Simulated hands are steady and simulated time is short: a tenth of the waits is enough to see them.
         await pause(Math.min(0.5, (timing.settle_s + timing.delay_s) / 10))
         if (flash && flash.recycling_s > 0) await pause(flash.recycling_s)
-        await devices.ask({ do: 'press' })
+        await devices.ask({ do: 'press', run })
         append({ kind: 'taken' })
         void client.invalidateQueries({ queryKey: ['shoot', shootId] })
       }

@@ -1,6 +1,6 @@
 'use client'
 
-import { App, Button, Select, Skeleton } from 'antd'
+import { Alert, App, Button, Select, Skeleton } from 'antd'
 import Link from 'next/link'
 import { useRouter } from 'next/navigation'
 import { useEffect, useState } from 'react'
@@ -18,11 +18,12 @@ import { createPlanStore, PlanStoreProvider, PlanWords, usePlan } from './planSt
 
 /** Plans a new shoot, or changes the plan of `shoot`. */
 export function PlanScreen({ shoot }: { shoot?: ShootDetail }) {
-  const { data: kit } = useKit()
+  const { data: kit, error } = useKit()
   return (
     <Shell>
       {shoot ? <ShootHeader shoot={shoot} step="plan" /> : <h1 className={styles.title}>Plan a shoot</h1>}
-      {kit ? <PlanForm key={shoot?.id} kit={kit} shoot={shoot} /> : <Skeleton active />}
+      {kit && <PlanForm key={shoot?.id} kit={kit} shoot={shoot} />}
+      {!kit && (error ? <Alert type="error" title={error.message} /> : <Skeleton active />)}
     </Shell>
   )
 }

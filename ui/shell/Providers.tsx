@@ -14,17 +14,22 @@ export function Providers({ children }: { children: ReactNode }) {
   const still = useSyncExternalStore(onMotionChange, wantsStillness, () => false)
   return (
     <AntdRegistry>
-      <ConfigProvider theme={still ? STILL : theme}>
-        <QueryClientProvider client={client}>
-          <UnitsProvider>
-            <App>{children}</App>
-          </UnitsProvider>
-        </QueryClientProvider>
+      {/* Under a parent without movement the inner provider keeps its shape when movement is switched; else every screen
+          would be made anew just after it came, and a click or a word typed meanwhile would be lost. */}
+      <ConfigProvider theme={STILL}>
+        <ConfigProvider theme={still ? STILL : MOVING}>
+          <QueryClientProvider client={client}>
+            <UnitsProvider>
+              <App>{children}</App>
+            </UnitsProvider>
+          </QueryClientProvider>
+        </ConfigProvider>
       </ConfigProvider>
     </AntdRegistry>
   )
 }
 
+const MOVING = { ...theme, token: { ...theme.token, motion: true } }
 const STILL = { ...theme, token: { ...theme.token, motion: false } }
 const QUERY = '(prefers-reduced-motion: reduce)'
 
