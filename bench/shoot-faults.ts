@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto'
 import { planSeries } from '@/core/plan'
 import { FAULT_WORDS, type Fault } from '@/core/simulate'
 import type { SurveyReport } from '@/core/survey'
@@ -58,13 +59,15 @@ async function run(shoot: ShootDetail, fault?: Fault['kind']): Promise<SurveyRep
   const scale = (place: number) => (near_mm > 0 ? 1 / (place + near_mm) : place)
   const back = (value: number) => (near_mm > 0 ? 1 / value - near_mm : value)
   if (fault === 'runsOn') for (let k = 0; k < 5; k++) order.push(back(2 * scale(order.at(-1)!) - scale(order.at(-2)!)))
+  // Each run is one of its own in the shoot's log.
+  const log = randomUUID()
   const devices = (call: object) => ask<DeviceReply>(`/api/shoots/${shoot.id}/devices`, call)
   await devices({ do: 'open', faults: fault && fault !== 'runsOn' ? [fault] : [], width_px: 1200 })
   for (const position_mm of order) {
     const { flash } = await devices({ do: 'goTo', position_mm })
     if (flash && flash.recycling_s > 0) await new Promise((resolve) => setTimeout(resolve, flash.recycling_s * 1000 + 20))
     try {
-      await devices({ do: 'press' })
+      await devices({ do: 'press', run: log })
     } catch (error) {
       // An empty battery ends the run: that is the fault.
       if (fault === 'endShort' && (error as Error).message.includes('battery')) break

@@ -100,3 +100,18 @@ test('a gap that the pictures seem to show is dropped where the focus left none'
   expect(coverage.gaps).toEqual([])
   expect(messages).toEqual([])
 })
+
+test('frames focused beyond the chosen ends of a range are left out, with the reason; one just beside them is kept', () => {
+  const range = planSeries(landscape)
+  const distances = range.frames.map(({ focusDistance_mm }) => focusDistance_mm!)
+  const stride = 1 / distances[0] - 1 / distances[1]
+  const made = (extra: number) => {
+    const focused = [1 / (1 / distances[0] + extra * stride), ...distances]
+    const names = focused.map((_, k) => `f_${k}`)
+    const seen = { ...report([]), frames: names.map((file) => ({ file, role: 'use' as const, reason: '', exposure_ev: 0 })) }
+    return againstPlan(seen, new Map(names.map((file, k) => [file, focused[k] - 500])), range, 500).frames.map(({ role, reason }) => [role, reason])
+  }
+  expect(made(2)[0]).toEqual(['idle', 'its focus lies beyond the near end of the plan'])
+  expect(made(1)[0]).toEqual(['use', ''])
+  expect(made(2).slice(1).every(([role]) => role === 'use')).toBe(true)
+})

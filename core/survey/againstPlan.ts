@@ -10,12 +10,16 @@ export function againstPlan(seen: SurveyReport, positions_mm: Map<string, number
   const course = new Course(plan, plan.frames)
   const place = (mm: number) => course.sense * course.placeOf(mm + near_mm)
   const placeOf = (file: string) => (positions_mm.has(file) ? place(positions_mm.get(file)!) : undefined)
-  const report = withoutClosedGaps(withMovedFrames(seen, course.stride, placeOf), course.stride, placeOf)
+  const planned = course.places.map((at) => course.sense * at)
+  // Leaves and waves change from frame to frame as an end does that was not reached: of a range, whose ends are chosen and
+  // not the subject's own, the focus alone tells. A subject may be deeper than it was measured; there the pictures count too.
+  const chosen = plan.hyperfocal_mm !== undefined
+  const moved = withMovedFrames(seen, course.stride, placeOf)
+  const report = withoutClosedGaps(chosen ? withoutFramesBeyond(moved, planned, course.stride, placeOf) : moved, course.stride, placeOf)
   const used = report.frames.flatMap(({ file, role }) =>
     role === 'use' && positions_mm.has(file) ? [{ file, at: place(positions_mm.get(file)!) }] : [],
   )
   if (used.length === 0) return report
-  const planned = course.places.map((at) => course.sense * at)
   const nearest = used.reduce((a, b) => (b.at < a.at ? b : a))
   const farthest = used.reduce((a, b) => (b.at > a.at ? b : a))
   // Half a step of slack: a frame may come out a little beside its place.
@@ -30,9 +34,6 @@ export function againstPlan(seen: SurveyReport, positions_mm: Map<string, number
   const gaps = gapsBetween(used, course.stride).filter(
     ({ after, before }) => !report.coverage.gaps.some((gap) => [gap.after, gap.before].includes(after) || [gap.after, gap.before].includes(before)),
   )
-  // Leaves and waves change from frame to frame as an end does that was not reached: of a range, whose ends are chosen and
-  // not the subject's own, the focus alone tells. A subject may be deeper than it was measured; there the pictures count too.
-  const chosen = plan.hyperfocal_mm !== undefined
   const others = report.messages.filter(
     ({ code }) => !((code === 'near-short' && (chosen || nearer > 0)) || (code === 'far-short' && (chosen || farther > 0))),
   )
@@ -57,6 +58,7 @@ export function againstPlan(seen: SurveyReport, positions_mm: Map<string, number
 /** A longer step than this, in steps of the plan, leaves a gap; a shorter one than that does not count as moved. */
 const GAP = 1.6
 const MOVED = 0.5
+const BEYOND = 1.5
 
 /** Frames that look alike to the pictures but whose focus did move are used after all: little may show of a far slice. */
 function withMovedFrames(report: SurveyReport, stride: number, placeOf: (file: string) => number | undefined): SurveyReport {
@@ -67,6 +69,23 @@ function withMovedFrames(report: SurveyReport, stride: number, placeOf: (file: s
     // What lies beyond all others may rightly add nothing: only what stands among them, or next to them, is taken back.
     const away = Math.min(...used.map((other) => Math.abs(other - at)))
     return away < GAP * stride && frame.reason.includes('did not move') ? { ...frame, role: 'use' as const, reason: '' } : frame
+  })
+  return { ...report, frames }
+}
+
+/** Frames focused beyond the ends that were chosen, by more than a step and a half, add nothing to what was planned. */
+function withoutFramesBeyond(
+  report: SurveyReport,
+  planned: number[],
+  stride: number,
+  placeOf: (file: string) => number | undefined,
+): SurveyReport {
+  const [first, last] = [Math.min(...planned), Math.max(...planned)]
+  const frames = report.frames.map((frame) => {
+    const at = placeOf(frame.file)
+    if (frame.role !== 'use' || at === undefined) return frame
+    const end = at < first - BEYOND * stride ? 'near' : at > last + BEYOND * stride ? 'far' : undefined
+    return end ? { ...frame, role: 'idle' as const, reason: `its focus lies beyond the ${end} end of the plan` } : frame
   })
   return { ...report, frames }
 }

@@ -1,6 +1,7 @@
 import type { Plane } from '../raster'
 import type { FrameFacts } from './frameFacts'
-import { agreement, focusOrder, median, profilesOf, quantile } from './order'
+import { median, quantile } from './order'
+import { shakenOf } from './shaken'
 
 /** Why a frame does not belong into the fused picture; undefined where nothing is wrong with it. */
 export interface Flaw {
@@ -93,31 +94,4 @@ export function bestShares(frames: FrameFacts[], own: FrameFacts[] = frames): nu
       0.92,
     ),
   )
-}
-
-/** So much duller, as a logarithm, must a tile be than the tiles before and after it to count against a frame. */
-const DULLER = 0.25
-/** And in so many of the tiles. */
-const MOSTLY = 0.6
-/** Names run along the focus where they agree with the order found so well, in either direction. */
-const IN_ORDER = 0.75
-
-/**
- * Frames that shook. As the focus passes, a part gets sharper and then duller, never duller and sharper again: a frame
- * in which most parts are duller than both before and after shook. Told only where frames are named as they were shot.
- */
-function shakenOf(frames: FrameFacts[], usable: number[]): Set<number> {
-  if (usable.length < 4) return new Set()
-  const profiles = profilesOf(usable.map((k) => frames[k]))
-  const { rows } = profiles
-  if (Math.abs(agreement(focusOrder(profiles))) < IN_ORDER) return new Set()
-  return new Set(usable.filter((_, n) => dipsAt(rows, n)))
-}
-
-function dipsAt(rows: Float64Array[], n: number): boolean {
-  if (n === 0 || n === rows.length - 1) return false
-  const dips = rows[n].reduce((count, value, t) => count + (value < Math.min(rows[n - 1][t], rows[n + 1][t]) - DULLER ? 1 : 0), 0)
-  // Parts that are far out of focus in all three say nothing.
-  const telling = rows[n].reduce((count, _, t) => count + (Math.max(rows[n - 1][t], rows[n + 1][t]) > -2.5 ? 1 : 0), 0)
-  return dips > MOSTLY * telling
 }

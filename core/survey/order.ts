@@ -2,6 +2,8 @@ import type { FrameFacts } from './frameFacts'
 
 /** Tiles whose sharpness changes by less than this factor over the series show nothing of the focus. */
 const CHANGES = 3
+/** Energy of a tile that shows something, in that of the emptiest tiles. */
+const TEXTURE = 12
 /** A tile's sharpness below this part of its best says no more than "far out of focus". */
 const FLOOR = 0.02
 
@@ -16,12 +18,22 @@ export interface Profiles {
 export function profilesOf(frames: FrameFacts[]): Profiles {
   const count = frames[0].sharpness.length
   const best = Array.from({ length: count }, (_, tile) => Math.max(...frames.map(({ sharpness }) => sharpness[tile])))
-  const least = Array.from({ length: count }, (_, tile) => Math.min(...frames.map(({ sharpness }) => sharpness[tile])))
-  const noise = Math.max(1e-9, quantile([...least], 0.02))
-  const tiles = best.flatMap((value, tile) => (value > CHANGES * least[tile] && value > 12 * noise ? [tile] : []))
+  const least = leastOf(frames)
+  const noise = noiseOf(least)
+  const tiles = best.flatMap((value, tile) => (value > CHANGES * least[tile] && value > TEXTURE * noise ? [tile] : []))
   const rows = frames.map(({ sharpness }) => Float64Array.from(tiles, (tile) => Math.log(Math.max(FLOOR, sharpness[tile] / best[tile]))))
   return { tiles, rows }
 }
+
+/** Tiles that show more than noise in every frame, whatever the focus does there. */
+export function texturedTiles(frames: FrameFacts[]): number[] {
+  const least = leastOf(frames)
+  const noise = noiseOf(least)
+  return [...least].flatMap((value, tile) => (value > TEXTURE * noise ? [tile] : []))
+}
+
+const leastOf = (frames: FrameFacts[]) => frames[0].sharpness.map((_, tile) => Math.min(...frames.map(({ sharpness }) => sharpness[tile])))
+const noiseOf = (least: Float64Array) => Math.max(1e-9, quantile([...least], 0.02))
 
 /** Mean difference of two frames' profiles: how far apart their focus lies, in no unit. */
 export function apart(a: Float64Array, b: Float64Array): number {
