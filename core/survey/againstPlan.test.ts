@@ -113,5 +113,9 @@ test('frames focused beyond the chosen ends of a range are left out, with the re
   }
   expect(made(2)[0]).toEqual(['idle', 'its focus lies beyond the near end of the plan'])
   expect(made(1)[0]).toEqual(['use', ''])
-  expect(made(2).slice(1).every(([role]) => role === 'use')).toBe(true)
+  expect(
+    made(2)
+      .slice(1)
+      .every(([role]) => role === 'use'),
+  ).toBe(true)
 })

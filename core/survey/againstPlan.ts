@@ -74,12 +74,7 @@ function withMovedFrames(report: SurveyReport, stride: number, placeOf: (file: s
 }
 
 /** Frames focused beyond the ends that were chosen, by more than a step and a half, add nothing to what was planned. */
-function withoutFramesBeyond(
-  report: SurveyReport,
-  planned: number[],
-  stride: number,
-  placeOf: (file: string) => number | undefined,
-): SurveyReport {
+function withoutFramesBeyond(report: SurveyReport, planned: number[], stride: number, placeOf: (file: string) => number | undefined): SurveyReport {
   const [first, last] = [Math.min(...planned), Math.max(...planned)]
   const frames = report.frames.map((frame) => {
     const at = placeOf(frame.file)

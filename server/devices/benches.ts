@@ -94,7 +94,11 @@ export class Benches {
   }
 
   /** Exposes a frame and takes it in, exactly as if it had been brought from a card. A test frame is only looked at. */
-  private async press(shootId: number, bench: Bench, { hand, test, run = '' }: { hand?: boolean; test?: boolean; run?: string }): Promise<DeviceReply> {
+  private async press(
+    shootId: number,
+    bench: Bench,
+    { hand, test, run = '' }: { hand?: boolean; test?: boolean; run?: string },
+  ): Promise<DeviceReply> {
     const scratch = path.join(this.store.folders.incoming(), `bench-${shootId}`)
     await mkdir(scratch, { recursive: true })
     const file = path.join(scratch, 'frame.jpg')
