@@ -156,13 +156,20 @@ describe('simulate and fuse', () => {
       at('s.png'),
       '--depth',
       at('d.png'),
+      '--so-far',
+      at('so-far'),
       '--progress',
     ])
     expect(status).toBe(0)
-    const stages = stderr
+    const events = stderr
       .trim()
       .split('\n')
-      .map((line) => JSON.parse(line).stage)
+      .map((line) => JSON.parse(line))
+    const stages = events.map(({ stage }) => stage)
+    // The picture after the first frame is there when the second is told of.
+    expect(events.filter(({ stage, soFar }) => stage === 'fuse' && soFar >= 1).map(({ frame }) => frame)).toEqual([2, 3, 4])
+    expect(await sharp(at('so-far', 'picture.jpg')).metadata()).toMatchObject({ width: 120, height: 80 })
+    expect(await sharp(at('so-far', 'depth.png')).metadata()).toMatchObject({ width: 120, height: 80, depth: 'uchar' })
     expect(new Set(stages)).toEqual(new Set(['register', 'fuse', 'encode', 'done']))
     const report = JSON.parse(readFileSync(at('r.json'), 'utf8'))
     expect(report).toMatchObject({ style: 'auto', reference: 'frame_002.jpg' })

@@ -7,6 +7,8 @@ export interface ProgressEvent {
   file?: string
   /** Of a simulated frame: its plane of focus; absent for a divider. */
   position_mm?: number
+  /** How many pictures of what there is so far were written; with the newest frame in it. */
+  soFar?: number
 }
 
 export type Progress = (event: ProgressEvent) => void

@@ -89,7 +89,8 @@ export interface JobDetail {
   error: string | null
   created_at: string
   ended_at: string | null
-  progress: { stage: string; frame: number; of: number; file?: string } | null
+  /** `soFar` counts the pictures of what there is so far; absent before the first. */
+  progress: { stage: string; frame: number; of: number; file?: string; soFar?: number } | null
 }
 
 /** The report of `nitidus fuse`, as far as the screens use it. */

@@ -1,6 +1,6 @@
 export { context, openContext, type Context } from './context'
 export { DELIVERIES, deliver, type Delivery } from './renders'
 export { readEnvironment, type Environment } from './environment'
-export { colouredSourceMap, frameArea, thumbnail, zoomPyramid } from './pictures'
+export { colouredDepth, colouredSourceMap, frameArea, thumbnail, zoomPyramid } from './pictures'
 export { framesToFuse, jobDetail, simulationOf } from './shoots'
 export { cardPdf } from './card'

@@ -46,8 +46,15 @@ describe('jobs', () => {
 
   test('a series is fused, kept and delivered under a name that says how', async () => {
     const { shootId, runId } = await seriesRun()
+    const { folders } = server.context.store
+    const looks: boolean[] = []
+    server.context.jobs.events.on('any', (job) => {
+      if (job.state === 'running' && JSON.parse(job.progress_json ?? '{}').soFar)
+        looks.push(['picture.jpg', 'depth.png'].every((name) => existsSync(path.join(folders.soFar(job.id), name))))
+    })
     const { id } = await server.context.jobs.add(shootId, runId, 'fuse', settings)
     expect(await ended(id)).toMatchObject({ state: 'done', error: null })
+    expect(looks[0]).toBe(true)
     const [{ renders }] = (await server.context.shoots.detail(shootId)).runs
     expect(renders).toHaveLength(1)
     expect(renders[0].report.frames).toHaveLength(3)
@@ -120,10 +127,28 @@ describe('jobs', () => {
     await server.context.jobs.cancel(second.id)
     const asked = Date.now()
     await server.context.jobs.cancel(first.id)
+    const atWork = () => spawnSync('pgrep', ['-f', `fuse ${server.context.store.folders.frames(runId)}`]).status === 0
+    while (atWork() && Date.now() - asked < 5000) await new Promise((resolve) => setTimeout(resolve, 20))
+    // Its memory and its processor go with the process.
+    expect(Date.now() - asked).toBeLessThan(1000)
     expect(await ended(first.id)).toMatchObject({ state: 'cancelled' })
-    expect(Date.now() - asked).toBeLessThan(5000)
     expect(await ended(second.id)).toMatchObject({ state: 'cancelled' })
     expect((await server.context.shoots.detail(shootId)).runs[0].renders).toEqual([])
+  }, 60_000)
+
+  test('two jobs follow one another, never at once', async () => {
+    const { shootId, runId } = await seriesRun()
+    const course: string[] = []
+    server.context.jobs.events.on('any', ({ id, state, progress_json }) => {
+      if (state !== 'queued' && !progress_json) course.push(`${id} ${state}`)
+      else if (state === 'done') course.push(`${id} ${state}`)
+    })
+    const [first, second] = [
+      await server.context.jobs.add(shootId, runId, 'fuse', settings),
+      await server.context.jobs.add(shootId, runId, 'fuse', { ...settings, style: 'mellow' }),
+    ]
+    await server.context.jobs.idle()
+    expect(course).toEqual([`${first.id} running`, `${first.id} done`, `${second.id} running`, `${second.id} done`])
   }, 60_000)
 
   test('a missing engine is a failed job, not a dead server', async () => {

@@ -11,7 +11,7 @@ import { gatherTeam } from './team'
 import { openSeries, type Series } from './series'
 
 const USAGE =
-  'Usage: nitidus fuse DIR --out result.(tif|png|jpg) [--style auto|lace|terrain|mellow] [--reference N] [--bits 8|16] [--report FILE] [--source-map FILE] [--depth FILE] [--confidence FILE] [--relief FILE.(ply|obj)] [--positions FILE] [--pixel-mm N] [--crop common|none] [--frames a.jpg,b.jpg,…] [--no-register] [--progress]'
+  'Usage: nitidus fuse DIR --out result.(tif|png|jpg) [--style auto|lace|terrain|mellow] [--reference N] [--bits 8|16] [--report FILE] [--source-map FILE] [--depth FILE] [--confidence FILE] [--relief FILE.(ply|obj)] [--so-far DIR] [--positions FILE] [--pixel-mm N] [--crop common|none] [--frames a.jpg,b.jpg,…] [--no-register] [--progress]'
 
 /** `nitidus fuse`: registers and fuses the frames of a folder; `--frames` names the ones to use, in focus order. */
 export async function fuse(args: string[]): Promise<void> {
@@ -27,6 +27,7 @@ export async function fuse(args: string[]): Promise<void> {
       'source-map': { type: 'string' },
       confidence: { type: 'string' },
       relief: { type: 'string' },
+      'so-far': { type: 'string' },
       positions: { type: 'string' },
       'pixel-mm': { type: 'string' },
       depth: { type: 'string' },
@@ -54,7 +55,7 @@ export async function fuse(args: string[]): Promise<void> {
   const team = await gatherTeam()
   let fused: FusedSeries
   try {
-    fused = await fuseSeries(series, settings, progress, team.kernels)
+    fused = await fuseSeries(series, settings, progress, team.kernels, values['so-far'])
     progress({ stage: 'encode', frame: series.files.length, of: series.files.length })
     await fused.stopwatch.time('encode', async () => {
       const bits = /\.jpe?g$/i.test(values.out!) ? 8 : settings.bits

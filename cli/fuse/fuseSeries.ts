@@ -8,6 +8,7 @@ import { InputError, type FuseSettings } from '@/schemas'
 import type { Progress } from '../progress'
 import { Stopwatch } from './stopwatch'
 import type { Series } from './series'
+import { SoFarWriter } from './soFar'
 import { collectGarbage } from './team'
 
 /** Width that registration works at; finer detail adds time and no accuracy that fusing could use. */
@@ -23,8 +24,14 @@ export interface FusedSeries extends Fused {
   stopwatch: Stopwatch
 }
 
-/** Registers and fuses a series, one frame in memory at a time, telling `progress` of each frame. */
-export async function fuseSeries(series: Series, settings: FuseSettings, progress: Progress, kernels: Kernels): Promise<FusedSeries> {
+/** Registers and fuses a series, one frame in memory at a time, telling `progress` of each frame and showing what there is so far. */
+export async function fuseSeries(
+  series: Series,
+  settings: FuseSettings,
+  progress: Progress,
+  kernels: Kernels,
+  soFarFolder?: string,
+): Promise<FusedSeries> {
   const { files, facts } = series
   if (settings.reference && settings.reference > files.length)
     throw new InputError(`The series has ${files.length} frames; the reference must be one of them.`)
@@ -36,13 +43,16 @@ export async function fuseSeries(series: Series, settings: FuseSettings, progres
     throw new InputError(`${path.basename(files[wanted])} cannot be registered with the others; choose another reference.`)
   if (files.length - lost.length < 2) throw new InputError('The frames cannot be registered with one another; they do not look like one series.')
   const accumulator = STYLES[settings.style].create({ width: facts.width, height: facts.height, kernels })
+  const looking = new SoFarWriter(soFarFolder, files.length)
+  let soFar: number | undefined
   for (const [index, file] of files.entries()) {
     if (lost.includes(index)) continue
-    progress({ stage: 'fuse', frame: index + 1, of: files.length, file: path.basename(file) })
+    progress({ stage: 'fuse', frame: index + 1, of: files.length, file: path.basename(file), soFar })
     const { samples } = await stopwatch.time('decode', () => readSamples(file))
     const frame = { index, samples, motion: registration.motions[index], gain: registration.gains[index] }
     stopwatch.timeNow('fuse', () => accumulator.add(frame))
     if (facts.width * facts.height > LARGE_px) collectGarbage()
+    soFar = await looking.look(accumulator)
   }
   const crop =
     settings.crop === 'common'

@@ -1,10 +1,13 @@
-import { readingFor, SHARPNESS, WHOLE_WEIGHT, wholeTaps, type Similarity } from '../raster'
+import { readingFor, SHARPNESS, toInterleaved16, WHOLE_WEIGHT, wholeTaps, type Picture, type Similarity } from '../raster'
 import { WasmKernels, Workspace, type Slab } from '../raster/kernels'
 import { FocusMap } from './focusMap'
 import { noiseOf } from './noise'
 import { Pyramids, type Triple } from './pyramids'
-import type { Accumulator, Fused, SeriesFrame, StyleOptions } from './style'
+import type { Accumulator, Fused, SeriesFrame, SoFar, StyleOptions } from './style'
 import type { BandWeighing, SurfaceWeighing, Weighing } from './weighing'
+
+/** What there is so far is shown on a screen, not judged at 100 %. */
+const SO_FAR_px = 1000
 
 /**
  * Fuses by the bands of a Laplacian pyramid (Burt & Kolczynski, 1993): each band is the mean of the frames' bands, weighted
@@ -23,6 +26,7 @@ export class BandAccumulator implements Accumulator {
   private readonly sums: Triple[]
   private readonly totals: Slab[]
   private readonly focus: FocusMap
+  private copies?: Triple[]
   private noise?: number
   private begun = false
 
@@ -61,6 +65,21 @@ export class BandAccumulator implements Accumulator {
     if (weighing.by === 'band') this.weighBands(weighing, index)
     else this.weighSurface(weighing, index)
     this.begun = true
+  }
+
+  soFar(): SoFar {
+    if (!this.begun) throw new Error('No frame was added.')
+    const { sums, totals, pyramids, space } = this
+    const found = sums.findIndex(([{ width }], level) => level > 0 && width <= SO_FAR_px)
+    const level = found < 0 ? this.levels : found
+    // Put together on copies: the sums are still wanted. A few hundredths of the picture, made when first asked for.
+    this.copies ??= sums.slice(level).map(([{ width, height }]): Triple => [0, 1, 2].map(() => space.plane(width, height)) as Triple)
+    const { copies } = this
+    copies.forEach((triple, k) => triple.forEach((copy, channel) => space.view(copy).set(space.view(sums[level + k][channel]))))
+    pyramids.collapse(copies, totals.slice(level), 0)
+    const [{ width, height }] = copies[0]
+    const planes = copies[0].map((slab) => ({ width, height, data: space.copy(slab) })) as Picture['planes']
+    return { width, height, samples: toInterleaved16({ width, height, planes }), depth: this.focus.soFar(2 ** (level - 1)) }
   }
 
   finish(): Fused {

@@ -52,10 +52,16 @@ export class FocusMap {
     }
   }
 
-  private made(of: (place: number) => number): Plane {
+  /** Depth as far as it is known now, at every `step`-th place across and down. */
+  soFar(step: number): Plane {
+    const [best, source, before, after] = this.planes.map((slab) => this.space.view(slab))
+    return this.made((o) => source[o] + peakOffset(before[o], best[o], after[o]), step)
+  }
+
+  private made(of: (place: number) => number, step = 1): Plane {
     const { stride, width, height } = this.planes[0]
-    const map = createPlane(width, height)
-    for (let y = 0, i = 0; y < height; y++) for (let o = y * stride; o < y * stride + width; o++, i++) map.data[i] = of(o)
+    const map = createPlane(Math.ceil(width / step), Math.ceil(height / step))
+    for (let y = 0, i = 0; y < height; y += step) for (let x = 0; x < width; x += step, i++) map.data[i] = of(y * stride + x)
     return map
   }
 }

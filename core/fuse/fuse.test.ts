@@ -1,4 +1,4 @@
-import { createPicture, fromInterleaved, IDENTITY, smooth, toInterleaved16, type Picture, type Plane } from '../raster'
+import { createPicture, fromInterleaved, IDENTITY, reduce, smooth, toInterleaved16, type Picture, type Plane } from '../raster'
 import { TwinKernels, WasmKernels, type Kernels } from '../raster/kernels'
 import { fullSize, STYLES } from '.'
 
@@ -53,6 +53,31 @@ describe.each(Object.values(STYLES))('$name', (style) => {
     expect(depth[32 * WIDTH + 12]).toBeLessThan(0.1)
     expect(depth[32 * WIDTH + 84]).toBeGreaterThan(0.9)
     expect(confidence[32 * WIDTH + 12]).toBeGreaterThan(0.8)
+  })
+
+  test('shows what there is so far, small, and goes on as if nobody had looked', () => {
+    const left = half(checks, (x) => x < WIDTH / 2)
+    const right = half(checks, (x) => x >= WIDTH / 2)
+    const looked = style.create({ width: WIDTH, height: HEIGHT })
+    const add = (frame: Picture, index: number) => looked.add({ index, samples: toInterleaved16(frame), motion: IDENTITY, gain: 1 })
+    expect(() => looked.soFar()).toThrow('No frame')
+    add(left, 0)
+    const first = looked.soFar()
+    expect([first.width, first.height, first.depth.width, first.depth.height]).toEqual([48, 32, 48, 32])
+    const small = (whole: Picture) => toInterleaved16({ width: 48, height: 32, planes: whole.planes.map(reduce) as Picture['planes'] })
+    const apart = (a: Uint16Array, b: Uint16Array) => a.reduce((most, value, i) => Math.max(most, Math.abs(value - b[i])), 0)
+    expect(apart(first.samples, small(left))).toBeLessThan(40)
+    add(right, 1)
+    const both = looked.soFar()
+    expect(both.depth.data[16 * 48 + 6]).toBeLessThan(0.1)
+    expect(both.depth.data[16 * 48 + 42]).toBeGreaterThan(0.9)
+    const { samples: now } = looked.finish()
+    const fused = fromInterleaved(now.slice(), WIDTH, HEIGHT)
+    // Bands that were weighed are no longer quite the bands of the picture that they make.
+    const whole = small(fused)
+    const mean = both.samples.reduce((sum, value, i) => sum + Math.abs(value - whole[i]), 0) / both.samples.length
+    expect(mean).toBeLessThan(200)
+    expect(toInterleaved16(fused)).toEqual(toInterleaved16(fuse(left, right).picture))
   })
 
   test('gives one frame back as it is', () => {

@@ -6,7 +6,7 @@ import { terrain } from './terrain'
 
 export { fullSize, type DepthMaps } from './focusMap'
 export { filledDepth, inMillimetres } from './relief'
-export type { Accumulator, Fused, FusionStyle, SeriesFrame } from './style'
+export type { Accumulator, Fused, FusionStyle, SeriesFrame, SoFar } from './style'
 
 /** Every style by its name, the usual one first. */
 export const STYLES: Record<string, FusionStyle> = Object.fromEntries([auto, lace, terrain, mellow].map((style) => [style.name, style]))

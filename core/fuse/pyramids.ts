@@ -51,15 +51,20 @@ export class Pyramids {
     this.run('raise', [at, stride, scale, power], height)
   }
 
-  /** Puts the summed pyramids together and writes the picture as interleaved 16-bit samples to `out`. */
-  deliver(sums: Triple[], totals: Slab[], out: number): void {
+  /** Puts the summed pyramids together from the top down to `level`, in place: that level's sums become the picture. */
+  collapse(sums: Triple[], totals: Slab[], level: number): void {
     const top = sums.length - 1
     for (const sum of sums[top]) this.run('divide', [sum.at, totals[top].at, sum.stride], sum.height)
-    for (let level = top - 1; level >= 1; level--)
-      sums[level].forEach((sum, channel) => {
-        const coarse = sums[level + 1][channel]
-        this.run('collapse', [coarse.at, coarse.stride, coarse.height, sum.at, totals[level].at, sum.stride, sum.width], sum.height)
+    for (let at = top - 1; at >= level; at--)
+      sums[at].forEach((sum, channel) => {
+        const coarse = sums[at + 1][channel]
+        this.run('collapse', [coarse.at, coarse.stride, coarse.height, sum.at, totals[at].at, sum.stride, sum.width], sum.height)
       })
+  }
+
+  /** Puts the summed pyramids together and writes the picture as interleaved 16-bit samples to `out`. */
+  deliver(sums: Triple[], totals: Slab[], out: number): void {
+    this.collapse(sums, totals, 1)
     const [[{ stride, width, height }], coarse] = sums
     const [{ stride: coarseStride, height: coarseHeight }] = coarse
     this.run('deliver', [...places(coarse), coarseStride, coarseHeight, ...places(sums[0]), totals[0].at, stride, width, out], height)

@@ -1,4 +1,4 @@
-import type { Similarity } from '../raster'
+import type { Plane, Similarity } from '../raster'
 import type { Kernels } from '../raster/kernels'
 import type { DepthMaps } from './focusMap'
 
@@ -27,9 +27,21 @@ export interface Fused extends DepthMaps {
   samples: Uint16Array
 }
 
+/** What a series has come to before all its frames are in: small, to be looked at while the rest is fused. */
+export interface SoFar {
+  width: number
+  height: number
+  /** Interleaved RGB, 16 bits. */
+  samples: Uint16Array
+  /** Place in focus order of what is sharpest so far. */
+  depth: Plane
+}
+
 /** A way of fusing, as a streaming accumulator: it sees each frame once and its memory does not grow with their number. */
 export interface Accumulator {
   add(frame: SeriesFrame): void
+  /** What the frames added so far come to, at half the size or smaller, at most 1000 px wide; nothing is used up. */
+  soFar(): SoFar
   finish(): Fused
 }
 

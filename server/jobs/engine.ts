@@ -7,6 +7,7 @@ export interface EngineEvent {
   of: number
   file?: string
   position_mm?: number
+  soFar?: number
 }
 
 export type EngineEnd = { kind: 'done' } | { kind: 'failed'; sentence: string } | { kind: 'cancelled' }

@@ -18,8 +18,10 @@ export function fuseJob(db: Database, environment: Environment, store: PictureSt
       await store.checkRoom(1)
       const names = await framesToFuse(db, job.run_id)
       const args = fuseArguments(store.folders.frames(job.run_id), names, scratch, JSON.parse(job.settings_json))
+      args.push('--so-far', store.folders.soFar(job.id))
       const end = await runEngine(environment.engine, [...args, ...(await depthArguments(db, job.run_id, names, scratch))], onEvent, signal)
       if (end.kind !== 'done') return end
+      await rm(store.folders.soFar(job.id), { recursive: true, force: true })
       const bytes = await sizeOf(scratch)
       await store.checkRoom(bytes)
       const report_json = await readFile(path.join(scratch, 'report.json'), 'utf8')

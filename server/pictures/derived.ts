@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import { access, mkdir, rename, rm } from 'node:fs/promises'
 import path from 'node:path'
-import sharp from 'sharp'
+import sharp, { type Sharp } from 'sharp'
 import type { Rectangle } from '@/core/raster'
 import { depthColour, rampPlace } from '@/core/ramp'
 
@@ -29,15 +29,21 @@ export async function zoomPyramid(source: string, folder: string): Promise<strin
 
 /** The source map of a render in the colours of the ribbon: each pixel shows how far back the frame it came from lies. */
 export async function colouredSourceMap(source: string, target: string, frameCount: number): Promise<string> {
-  return once(target, async (part) => {
-    const { data, info } = await sharp(source).toColourspace('b-w').raw().toBuffer({ resolveWithObject: true })
-    const colours = Array.from({ length: 256 }, (_, index) => depthColour(rampPlace(index, frameCount)))
-    const rgb = Buffer.alloc(info.width * info.height * 3)
-    for (let i = 0, s = 0; i < info.width * info.height; i++, s += info.channels) rgb.set(colours[data[s]], 3 * i)
-    await sharp(rgb, { raw: { width: info.width, height: info.height, channels: 3 } })
-      .png({ palette: false })
-      .toFile(part)
-  })
+  return once(target, async (part) => (await inDepthColours(source, (index) => rampPlace(index, frameCount))).toFile(part))
+}
+
+/** A depth picture of 8 bits, 0 near to 255 far, in the colours of the ribbon, as PNG. */
+export async function colouredDepth(source: string): Promise<Buffer> {
+  return (await inDepthColours(source, (value) => value / 255)).toBuffer()
+}
+
+/** A grey picture of 8 bits as PNG, coloured by the place on the ramp that each value stands for. */
+async function inDepthColours(source: string, place: (value: number) => number): Promise<Sharp> {
+  const { data, info } = await sharp(source).toColourspace('b-w').raw().toBuffer({ resolveWithObject: true })
+  const colours = Array.from({ length: 256 }, (_, value) => depthColour(place(value)))
+  const rgb = Buffer.alloc(info.width * info.height * 3)
+  for (let i = 0, s = 0; i < info.width * info.height; i++, s += info.channels) rgb.set(colours[data[s]], 3 * i)
+  return sharp(rgb, { raw: { width: info.width, height: info.height, channels: 3 } }).png({ palette: false })
 }
 
 /** Makes a file or folder beside its place and moves it there whole; two requests at once do no harm. */

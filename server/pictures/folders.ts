@@ -22,6 +22,11 @@ export class Folders {
     return this.at('jobs', String(jobId))
   }
 
+  /** What a job has come to so far; gone when it ends. */
+  soFar(jobId: number): string {
+    return path.join(this.job(jobId), 'so-far')
+  }
+
   /** Scratch space of a run's survey. */
   survey(runId: number): string {
     return this.at('jobs', `survey-${runId}`)

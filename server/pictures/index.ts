@@ -1,3 +1,3 @@
-export { colouredSourceMap, frameArea, thumbnail, zoomPyramid } from './derived'
+export { colouredDepth, colouredSourceMap, frameArea, thumbnail, zoomPyramid } from './derived'
 export { Folders, safeName } from './folders'
 export { fullDisk, PictureStore } from './store'

@@ -3,6 +3,7 @@
 import { Alert, Button, Progress } from 'antd'
 import type { JobDetail } from '@/schemas'
 import { send, useCommand } from '../api'
+import { SoFar } from './SoFar'
 import styles from './jobs.module.css'
 
 const STAGES: Record<string, string> = {
@@ -20,15 +21,18 @@ export function JobProgress({ job, shootId }: { job: JobDetail; shootId: number 
   const name = job.kind === 'shoot' ? 'Simulated camera' : 'Fusing'
   if (job.state === 'queued' || job.state === 'running') {
     return (
-      <div className={styles.job} role="status">
-        <span>
-          {name}: {job.state === 'queued' ? 'waiting for the job before it' : stageText(job)}
-        </span>
-        <Progress percent={percentOf(job)} showInfo={false} className={styles.bar} />
-        <Button onClick={() => cancel.mutate()} loading={cancel.isPending}>
-          Cancel
-        </Button>
-      </div>
+      <>
+        <div className={styles.job} role="status">
+          <span>
+            {name}: {job.state === 'queued' ? 'waiting for the job before it' : stageText(job)}
+          </span>
+          <Progress percent={percentOf(job)} showInfo={false} className={styles.bar} />
+          <Button onClick={() => cancel.mutate()} loading={cancel.isPending}>
+            Cancel
+          </Button>
+        </div>
+        <SoFar job={job} />
+      </>
     )
   }
   if (job.state === 'done') return null
