@@ -16,6 +16,7 @@ const lens = Joi.object({
   pupilRatio: positive('the pupil ratio').min(0.05).max(20).default(1),
   magnification: positive('the magnification').min(0.001).max(200),
   attachment: Joi.boolean(),
+  breathing: positive('the breathing').max(10),
 })
 
 const objective = Joi.object({

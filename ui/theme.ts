@@ -16,6 +16,8 @@ export const COLOURS = {
 export const theme: ThemeConfig = {
   token: {
     colorPrimary: COLOURS.accent,
+    // Progress is drawn in it.
+    colorInfo: COLOURS.accent,
     colorError: COLOURS.alarm,
     colorText: COLOURS.ink,
     colorTextSecondary: COLOURS.quiet,

@@ -35,6 +35,8 @@ export interface Lens {
   mostMagnification: number
   /** Mount to front rim. */
   length_mm: number
+  /** Breathing as a series showed it, in times that of a thin lens focused by extension. */
+  breathing?: number
 }
 
 export type AttachmentKind = 'tube' | 'bellows' | 'closeUp' | 'reverser' | 'objective'

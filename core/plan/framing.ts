@@ -18,9 +18,12 @@ export function railEdgeLoss_percent(travel_mm: number, pupil_mm: number): numbe
   return 100 * (1 - pupil_mm / (pupil_mm + Math.abs(travel_mm)))
 }
 
-/** Edge that focusing by extension costs, in percent: image scale goes with v, largest for the nearest focus. */
-export function ringEdgeLoss_percent(focalLength_mm: number, nearFocus_mm: number, farFocus_mm: number): number {
-  return 100 * (1 - imageDistance_mm(focalLength_mm, farFocus_mm) / imageDistance_mm(focalLength_mm, nearFocus_mm))
+/**
+ * Edge that focusing by the ring costs, in percent: image scale goes with v, largest for the nearest focus. A lens that
+ * does not focus by extension alone breathes more or less: `times` as measured, 1 where unknown.
+ */
+export function ringEdgeLoss_percent(focalLength_mm: number, nearFocus_mm: number, farFocus_mm: number, times = 1): number {
+  return 100 * (1 - (imageDistance_mm(focalLength_mm, farFocus_mm) / imageDistance_mm(focalLength_mm, nearFocus_mm)) ** times)
 }
 
 /** Front principal plane to the nearest part of the subject at magnification m, in mm (thin lens). */

@@ -1,4 +1,5 @@
 export { apertureAdvice, type ApertureAdvice, type AperturePoint } from './apertures'
+export { measuredBreathing, type Breathing, type FocusedFrame } from './breathing'
 export { fitBudget, type Budget, type BudgetReply, type BudgetWay } from './budget'
 export { cautions, checklist, planCsv, planGcode, type CardContext, type RailMotion, type Surrounding } from './card'
 export { Course } from './course'

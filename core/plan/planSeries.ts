@@ -47,7 +47,7 @@ function planDepth(request: PlanRequest, subject: DepthSubject): Plan {
     edgeLoss_percent:
       mover.kind === 'rail'
         ? railEdgeLoss_percent(travel, pupilDistance_mm(lens, sharp.magnification))
-        : ringEdgeLoss_percent(effectiveFocalLength_mm(lens, sharp.magnification), distance, distance + travel),
+        : ringEdgeLoss_percent(effectiveFocalLength_mm(lens, sharp.magnification), distance, distance + travel, lens.breathing),
     workingDistance_mm: distance,
     notes: notes(request, sharp),
   }
@@ -75,7 +75,7 @@ function planRange(request: PlanRequest, asked: RangeSubject): Plan {
     ...common(measured, sharp, frames),
     stride_mm: frames.length > 1 ? frames[1].focusDistance_mm! - frames[0].focusDistance_mm! : 0,
     overlap: leastOverlap(frames, request.overlap),
-    edgeLoss_percent: ringEdgeLoss_percent(lens.focalLength_mm, frames[0].focusDistance_mm!, frames.at(-1)!.focusDistance_mm!),
+    edgeLoss_percent: ringEdgeLoss_percent(lens.focalLength_mm, frames[0].focusDistance_mm!, frames.at(-1)!.focusDistance_mm!, lens.breathing),
     workingDistance_mm: subject.near_mm,
     hyperfocal_mm: hyperfocal,
     notes: [...notes(request, sharp), ...rail],

@@ -32,6 +32,8 @@ export interface LensOptics {
   magnification?: number
   /** The magnification comes from a lens in front of this one set to infinity, so no light is lost to extension. */
   attachment?: boolean
+  /** Breathing as measured, in times that of a thin lens; 1 where absent. */
+  breathing?: number
 }
 
 export interface ObjectiveOptics {

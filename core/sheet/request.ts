@@ -88,10 +88,15 @@ function cameraOf({ sensorShift }: PlanSheet, { body }: Gear): Camera {
 }
 
 function opticsOf(sheet: PlanSheet, gear: Gear, camera: Camera): Optics {
-  const { focalLength_mm, pupilRatio } = gear.lens
+  const { focalLength_mm, pupilRatio, breathing } = gear.lens
   if (sheet.kind === 'depth' && sheet.reach === 'objective')
     return opticsBy(reachOf(sheet, gear), { ...gear.lens, fNumber: 1 }, camera.sensorWidth_mm)
-  const lens = { focalLength_mm, pupilRatio, fNumber: above(sheet.fNumber, 'fNumber', 'the f-number set on the lens') }
+  const lens = {
+    focalLength_mm,
+    pupilRatio,
+    fNumber: above(sheet.fNumber, 'fNumber', 'the f-number set on the lens'),
+    ...(breathing && { breathing }),
+  }
   return sheet.kind === 'range' ? { kind: 'lens', ...lens } : opticsBy(reachOf(sheet, gear), lens, camera.sensorWidth_mm)
 }
 

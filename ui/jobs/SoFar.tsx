@@ -3,7 +3,7 @@ import styles from './jobs.module.css'
 
 const WHAT = {
   picture: 'The picture so far',
-  depth: 'What is nearest and farthest so far',
+  depth: 'Its depth so far, in the colours of the plan',
 } as const
 
 /** What a render has come to while it runs, side by side: the picture, and its depth in the colours of the ribbon. */

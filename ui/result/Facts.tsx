@@ -1,11 +1,12 @@
 'use client'
 
-import type { RenderDetail, RunDetail } from '@/schemas'
+import type { RenderDetail, RunDetail, ShootDetail } from '@/schemas'
 import { significant } from '@/core/units'
+import { BreathingFact } from './BreathingFact'
 import styles from './result.module.css'
 
 /** What a render was made of and by which settings. */
-export function Facts({ render, run }: { render: RenderDetail; run: RunDetail }) {
+export function Facts({ shoot, render, run }: { shoot: ShootDetail; render: RenderDetail; run: RunDetail }) {
   const { report } = render
   const reference = report.frames.findIndex(({ file }) => file === report.reference) + 1
   const shift = Math.max(...report.frames.map(({ dx_px, dy_px }) => Math.hypot(dx_px, dy_px)))
@@ -31,6 +32,7 @@ export function Facts({ render, run }: { render: RenderDetail; run: RunDetail })
         <dd>{significant(shift, 2)} px</dd>
         <dt>Scale, over the series</dt>
         <dd>{significant(breathing, 2)} %</dd>
+        <BreathingFact shoot={shoot} run={run} render={render} />
         <dt>Time</dt>
         <dd>{significant(report.timings_s.total, 2)} s</dd>
       </dl>

@@ -111,7 +111,7 @@ function Render({ shoot, run, render, others }: { shoot: ShootDetail; run: RunDe
             setShown({ kind: 'preview' })
           }}
         />
-        <Facts render={render} run={run} />
+        <Facts shoot={shoot} render={render} run={run} />
         <Renders shootId={shoot.id} renders={others} current={render.id} beside={besideId} onBeside={setBeside} />
       </aside>
     </div>
