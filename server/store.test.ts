@@ -2,7 +2,7 @@ import { mkdir, readdir, readFile, symlink, writeFile } from 'node:fs/promises'
 import path from 'node:path'
 import { Readable } from 'node:stream'
 import sharp from 'sharp'
-import { GARDEN } from '@/demo/scenario'
+import { GARDEN, NIB } from '@/demo/scenario'
 import { planSeries } from '@/core/plan'
 import { completePlanRequest } from '@/schemas'
 import { readEnvironment, simulationOf } from '.'
@@ -139,6 +139,17 @@ describe('shoots', () => {
     expect(positions_mm.map((mm) => mm + near_mm)).toEqual(plan.frames.map(({ focusDistance_mm }) => expect.closeTo(focusDistance_mm!, 6)))
     const middle = plan.frames[Math.ceil(plan.frameCount / 2) - 1].focusDistance_mm!
     expect(camera.magnification).toBeCloseTo(24 / (middle - 24), 9)
+  })
+
+  test('with the ring it frames the near edge as planned, so that what lies behind is smaller; a rail frames every plane alike', () => {
+    const request = completePlanRequest(NIB.plan)
+    const { focalLength_mm, magnification } = request.optics as { focalLength_mm: number; magnification: number }
+    const plan = planSeries(request)
+    const middle = plan.frames[Math.ceil(plan.frameCount / 2) - 1].position_mm!
+    const { camera } = simulationOf('nib', request, plan, 1)
+    expect(focalLength_mm / camera.magnification).toBeCloseTo(focalLength_mm / magnification + middle, 6)
+    const onRail = { ...request, mover: { kind: 'rail' as const, resolution_mm: 0.01 } }
+    expect(simulationOf('nib', onRail, planSeries(onRail), 1).camera.magnification).toBe(magnification)
   })
 
   test('it has no objective, and says so', () => {

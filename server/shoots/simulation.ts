@@ -1,3 +1,4 @@
+import { magnificationAt, subjectDistance_mm } from '@/core/optics'
 import type { LensOptics, Plan, PlanRequest } from '@/core/plan'
 import { randomStream, usualFaults, type Fault, type SeriesRequest } from '@/core/simulate'
 import { InputError } from '@/schemas'
@@ -35,15 +36,20 @@ export function simulationOf(scene: string, request: PlanRequest, plan: Plan, se
 
 /** Planes of focus from the near edge, and the magnification in the middle one, whether planned by depth or by distances. */
 function placesOf(
-  { subject, optics }: PlanRequest,
+  { subject, optics, mover }: PlanRequest,
   { frames }: Plan,
   focalLength_mm: number,
 ): Pick<SeriesRequest, 'positions_mm'> & { magnification: number } {
-  if (subject.kind === 'depth')
-    return { magnification: (optics as LensOptics).magnification!, positions_mm: frames.map((frame) => frame.position_mm!) }
-  const middle = frames[Math.ceil(frames.length / 2) - 1].focusDistance_mm!
+  const middle = frames[Math.ceil(frames.length / 2) - 1]
+  if (subject.kind === 'depth') {
+    const { magnification, attachment } = optics as LensOptics
+    // A plan frames the near edge. With the ring, what lies behind it is pictured smaller; a rail takes its magnification along.
+    const near_mm = subjectDistance_mm(focalLength_mm, magnification!)
+    const inMiddle = mover.kind === 'ring' && !attachment ? magnificationAt(focalLength_mm, near_mm + middle.position_mm!) : magnification!
+    return { magnification: inMiddle, positions_mm: frames.map((frame) => frame.position_mm!) }
+  }
   return {
-    magnification: focalLength_mm / (middle - focalLength_mm),
+    magnification: magnificationAt(focalLength_mm, middle.focusDistance_mm!),
     positions_mm: frames.map((frame) => frame.focusDistance_mm! - subject.near_mm),
   }
 }
