@@ -71,8 +71,15 @@ describe('the simulated devices', () => {
     const { benches } = server.context
     await expect(benches.call(shootId, { do: 'state' })).rejects.toThrow('switch them on first')
     await benches.call(shootId, { do: 'open', faults: ['endShort'], width_px: 1200 })
-    const { camera } = await benches.call(shootId, { do: 'goTo', position_mm: 2000 })
-    expect(camera.focusStep).not.toBe(0)
+    // From far to near, as planned: a step is the same change of image distance, so that nearer places lie farther apart.
+    const stepAt = async (position_mm: number) => (await benches.call(shootId, { do: 'goTo', position_mm })).camera.focusStep
+    const [far, middle, near, nearest] = [await stepAt(9450), await stepAt(950), await stepAt(200), await stepAt(-50)]
+    expect(far).toBeGreaterThan(middle)
+    expect(middle).toBeGreaterThan(near)
+    expect(near).toBeGreaterThan(nearest)
+    const image = (mm: number) => 24 / (1 - 24 / (mm + 550))
+    // Whole steps, some twenty of them.
+    expect(Math.abs((near - nearest) / (middle - near) - (image(-50) - image(200)) / (image(200) - image(950)))).toBeLessThan(0.1)
     await expect(benches.call(shootId, { do: 'move', position_mm: 3 })).rejects.toThrow('no rail')
     const look = await benches.call(shootId, { do: 'look', look: { spot: { x: 0.5, y: 0.6 }, magnifier: false } })
     expect((await sharp(Buffer.from(look.jpeg!, 'base64')).metadata()).width).toBe(330)

@@ -75,15 +75,17 @@ export class Benches {
     const request = completePlanRequest(shoot.planRequest)
     const plan = planSeries(request)
     const seed = shootId * 101 + shoot.runs.length
-    const { camera, positions_mm } = simulationOf(shoot.scene, request, plan, seed)
     const far = shoot.sheet?.direction === 'far'
+    // In shooting order from the start: the camera frames the middle one of them.
+    const frames = far ? plan.frames.toReversed() : plan.frames
+    const { camera, positions_mm } = simulationOf(shoot.scene, request, { ...plan, frames }, seed)
     const { rawSize_MB } = request.camera
     const light = request.timing.recycling_s > 0
     return {
       scene: shoot.scene,
       seed,
       camera: { ...camera, width_px, height_px: Math.round((width_px * 2) / 3) },
-      positions_mm: far ? [...positions_mm].reverse() : positions_mm,
+      positions_mm,
       settings: { fNumber: camera.fNumber, shutter_s: request.timing.exposure_s || 0.1, iso: 100, sensorShift: request.timing.exposuresPerFrame > 1 },
       ...(light && { recycling_s: request.timing.recycling_s }),
       batteryFrames: BATTERY_FRAMES,
