@@ -111,9 +111,12 @@ describe('flaws', () => {
     const deep = () =>
       series(even(4), spread(0, 3), 8).map((frame) => ({ ...frame, sharpness: frame.sharpness.map((value, tile) => (tile % 12 ? value : 1e-6)) }))
     expect(codes(deep())).toEqual([undefined, undefined, undefined, undefined])
-    const shaken = (at: number) => deep().map((frame, k) => (k === at ? { ...frame, sharpness: frame.sharpness.map((value) => value * 0.8) } : frame))
+    const shaken = (at: number, by = 0.8) =>
+      deep().map((frame, k) => (k === at ? { ...frame, sharpness: frame.sharpness.map((value) => value * by) } : frame))
     expect(codes(shaken(1))).toEqual([undefined, 'shaken', undefined, undefined])
     expect(codes(shaken(2))).toEqual([undefined, undefined, 'shaken', undefined])
+    // So much that its tiles alone look as if focus had passed through them.
+    expect(codes(shaken(2, 0.2))).toEqual([undefined, undefined, 'shaken', undefined])
     expect(codes(shaken(0))).toEqual([undefined, undefined, undefined, undefined])
   })
 

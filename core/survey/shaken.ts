@@ -12,9 +12,9 @@ const LEAST_FRAMES = 4
 export function shakenOf(frames: FrameFacts[], usable: number[]): Set<number> {
   if (usable.length < LEAST_FRAMES) return new Set()
   const used = usable.map((k) => frames[k])
+  const dull = usable.filter((_, n) => duller(used, n))
+  if (dull.length > 0) return new Set(dull)
   const profiles = profilesOf(used)
-  const textured = texturedTiles(used)
-  if (profiles.tiles.length < HARDLY * textured.length) return new Set(usable.filter((_, n) => duller(used, n, textured)))
   if (Math.abs(agreement(focusOrder(profiles))) < IN_ORDER) return new Set()
   return new Set(usable.filter((_, n) => dipsAt(profiles.rows, n)))
 }
@@ -44,8 +44,12 @@ const HARDLY = 0.25
 /** In three of four tiles, and in half of them. */
 const DULL = { three: 0.06, half: 0.12 }
 
-function duller(frames: FrameFacts[], n: number, tiles: number[]): boolean {
-  if (n === 0 || n === frames.length - 1 || tiles.length === 0) return false
+function duller(frames: FrameFacts[], n: number): boolean {
+  if (n === 0 || n === frames.length - 1) return false
+  // Told by the others: a frame that shook would itself make tiles change.
+  const others = frames.toSpliced(n, 1)
+  const tiles = texturedTiles(others)
+  if (tiles.length === 0 || profilesOf(others).tiles.length >= HARDLY * tiles.length) return false
   const [before, here, after] = [frames[n - 1], frames[n], frames[n + 1]].map(({ sharpness }) => sharpness)
   const dip = tiles.map((t) => Math.log(here[t] / Math.min(before[t], after[t])))
   return quantile(dip, 0.75) < -DULL.three && quantile(dip, 0.5) < -DULL.half
