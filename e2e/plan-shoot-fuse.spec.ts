@@ -103,6 +103,23 @@ test('from a plan to a delivered picture with the simulated camera', async ({ pa
   await page.keyboard.press('c')
   await expect(page.getByRole('slider', { name: 'Where the two renders meet' })).toHaveValue('100')
 
+  // Two views of the same place: what is moved in the one moves in the other.
+  await page.getByRole('button', { name: 'Two views' }).click()
+  await expect(view).toHaveCount(2)
+  const shots = async () =>
+    Promise.all(
+      [0, 1].map(
+        async (k) =>
+          (await sharp(await view.nth(k).screenshot())
+            .raw()
+            .toBuffer()) as Buffer,
+      ),
+    )
+  const apart = ([a, b]: Buffer[]) => a.reduce((sum, value, i) => sum + Math.abs(value - b[i]), 0) / a.length
+  await view.nth(1).hover({ position: { x: 200, y: 200 } })
+  await page.mouse.wheel(0, -400)
+  await expect.poll(async () => apart(await shots()), { timeout: 20_000 }).toBeLessThan(6)
+
   await page.getByRole('link', { name: 'Shoots', exact: true }).click()
   await expect(page.getByRole('listitem').filter({ hasText: 'Seed capsule' })).toContainText('fused')
 })

@@ -1,4 +1,4 @@
-import { apertureText, dateText, durationText, exposureText, lengthText, placeText, significant, storageText } from '.'
+import { apertureText, dateText, durationText, exposureText, lengthText, momentText, placeText, significant, storageText } from '.'
 
 test.each([
   [0.01234, '12.3 µm'],
@@ -45,6 +45,7 @@ test('storage, apertures and dates', () => {
   expect(apertureText(5.6)).toBe('f/5.6')
   expect(apertureText(16)).toBe('f/16')
   expect(dateText('2026-05-11T09:30:00Z')).toBe('11 May 2026')
+  expect(momentText('2026-05-11T09:30:00Z', 'UTC')).toBe('11 May, 09:30')
 })
 
 test('significant figures without exponents', () => {

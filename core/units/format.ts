@@ -51,6 +51,11 @@ export function dateText(iso: string): string {
   return new Date(iso).toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric', timeZone: 'UTC' })
 }
 
+/** Day and minute, as the reader's clock shows them: for telling apart what was made on one day. */
+export function momentText(iso: string, timeZone?: string): string {
+  return new Date(iso).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit', timeZone })
+}
+
 /** Up to `digits` significant figures, without trailing zeros or exponents. */
 export function significant(value: number, digits: number): string {
   if (value === 0) return '0'

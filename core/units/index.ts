@@ -1,2 +1,13 @@
-export { apertureText, dateText, durationText, exposureText, lengthText, placeText, significant, storageText, type UnitSystem } from './format'
+export {
+  apertureText,
+  dateText,
+  durationText,
+  exposureText,
+  lengthText,
+  momentText,
+  placeText,
+  significant,
+  storageText,
+  type UnitSystem,
+} from './format'
 export { inchesText, MM_PER_INCH, parseLength_mm, type LengthUnit } from './inches'

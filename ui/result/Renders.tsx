@@ -1,7 +1,7 @@
 'use client'
 
 import Link from 'next/link'
-import { dateText } from '@/core/units'
+import { momentText } from '@/core/units'
 import type { RenderDetail } from '@/schemas'
 import styles from './result.module.css'
 
@@ -41,5 +41,5 @@ export function Renders({ shootId, renders, current, beside, onBeside }: Props) 
 /** The settings of a render, as one reads them when choosing between two. */
 export function settingsText({ report: { style, frames, reference, settings }, created_at }: RenderDetail): string {
   const place = frames.findIndex(({ file }) => file === reference) + 1
-  return `${style}, ${frames.length} frames onto ${place}${settings.register ? '' : ', unregistered'}, ${dateText(created_at)}`
+  return `${style}, ${frames.length} frames onto ${place}${settings.register ? '' : ', unregistered'}, ${momentText(created_at)}`
 }

@@ -17,6 +17,7 @@ import { FUSED, placementOf } from './placement'
 import { PreviewPanel, usePreview, type Preview } from './preview'
 import { Renders, settingsText } from './Renders'
 import styles from './result.module.css'
+import { ViewLink } from './viewLink'
 import { ZoomView, type Layer, type View } from './ZoomView'
 
 /** The fused picture at 100 %, every frame at the same place behind it, and what came from which. */
@@ -49,6 +50,8 @@ function Render({ shoot, run, render, others }: { shoot: ShootDetail; run: RunDe
   const [shown, setShown] = useState<Shown>({ kind: 'fused' })
   const [view, setView] = useState<View>()
   const [besideId, setBeside] = useState<number>()
+  const [apart, setApart] = useState(false)
+  const [link] = useState(() => new ViewLink())
   const showFrame = useCallback((index: number) => setShown({ kind: 'frame', index: Math.min(count - 1, Math.max(0, index)) }), [count])
   useKeys(
     shown,
@@ -60,6 +63,7 @@ function Render({ shoot, run, render, others }: { shoot: ShootDetail; run: RunDe
   const layer = useMemo(() => layerOf(shown, run, render, preview.preview), [shown, run, render, preview.preview])
   const other = others.find(({ id }) => id === besideId)
   const beside = useMemo(() => other && besideLayer(other, report), [other, report])
+  const twoViews = beside && apart
   const followsPlan = run.source === 'simulated' && plan.frameCount === count
   const frame = shown.kind === 'frame' ? report.frames[shown.index] : undefined
   const selected = shown.kind === 'frame' ? shown.index : undefined
@@ -82,11 +86,19 @@ function Render({ shoot, run, render, others }: { shoot: ShootDetail; run: RunDe
           </span>
           <span className={styles.percent}>{view && `${significant(view.percent, 2)} %`}</span>
         </div>
-        <ZoomView layer={layer} beside={beside} width_px={report.crop.width} onView={setView} />
+        <div className={twoViews ? styles.panes : undefined}>
+          <ZoomView layer={layer} beside={twoViews ? undefined : beside} width_px={report.crop.width} onView={setView} link={link} />
+          {twoViews && <ZoomView layer={beside} width_px={report.crop.width} link={link} />}
+        </div>
         {other && (
           <p className={styles.sides}>
             <span>left: {settingsText(render)}</span>
-            <span>C flicks between them</span>
+            <span>
+              <button type="button" aria-pressed={apart} onClick={() => setApart(!apart)}>
+                Two views
+              </button>
+              {!apart && ' C flicks between them'}
+            </span>
             <span>right: {settingsText(other)}</span>
           </p>
         )}

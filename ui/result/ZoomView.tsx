@@ -5,6 +5,7 @@ import { useEffect, useRef, useState } from 'react'
 import type { Rectangle } from '@/core/raster'
 import { FUSED, type Placement } from './placement'
 import styles from './result.module.css'
+import type { ViewLink } from './viewLink'
 
 /** A picture for the view: a tile pyramid of the server, or a plain image laid over. */
 export interface Layer {
@@ -29,13 +30,15 @@ interface Props {
   /** Size of the fused picture, for "100 %". */
   width_px: number
   onView?: (view: View) => void
+  /** Views that show the same place. */
+  link?: ViewLink
 }
 
 /**
  * The deep-zoom view. Layers are laid on one another at their place and only one is seen at a time, so that going
  * from the fused picture to a frame and back never moves what one looks at.
  */
-export function ZoomView({ layer, beside, width_px, onView }: Props) {
+export function ZoomView({ layer, beside, width_px, onView, link }: Props) {
   const host = useRef<HTMLDivElement>(null)
   const [viewer, setViewer] = useState<OpenSeadragon.Viewer>()
   const [library, setLibrary] = useState<typeof OpenSeadragon>()
@@ -94,6 +97,7 @@ export function ZoomView({ layer, beside, width_px, onView }: Props) {
             () => {},
           )
         shown.setOpacity(1)
+        link?.follow(viewer)
         setError('')
       },
       (cause: Error) => {
@@ -104,7 +108,9 @@ export function ZoomView({ layer, beside, width_px, onView }: Props) {
     return () => {
       current = false
     }
-  }, [viewer, library, layer])
+  }, [viewer, library, layer, link])
+
+  useEffect(() => (viewer && link ? link.join(viewer) : undefined), [viewer, link])
 
   const [split, setSplit] = useState(50)
   useBeside(viewer, library, beside, split)
@@ -115,6 +121,12 @@ export function ZoomView({ layer, beside, width_px, onView }: Props) {
     window.addEventListener('keydown', onKey)
     return () => window.removeEventListener('keydown', onKey)
   }, [beside])
+
+  const go = (where: (viewer: OpenSeadragon.Viewer) => unknown) => {
+    if (!viewer) return
+    link?.lead(viewer)
+    where(viewer)
+  }
 
   return (
     <div className={styles.zoom}>
@@ -135,10 +147,10 @@ export function ZoomView({ layer, beside, width_px, onView }: Props) {
       )}
       {error && <p role="alert">{error}</p>}
       <div className={styles.zoomKeys}>
-        <button type="button" onClick={() => viewer?.viewport.zoomTo(width_px / viewer.viewport.getContainerSize().x)}>
+        <button type="button" onClick={() => go(({ viewport }) => viewport.zoomTo(width_px / viewport.getContainerSize().x))}>
           100 %
         </button>
-        <button type="button" onClick={() => viewer?.viewport.goHome()}>
+        <button type="button" onClick={() => go(({ viewport }) => viewport.goHome())}>
           whole
         </button>
       </div>
