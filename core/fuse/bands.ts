@@ -117,19 +117,12 @@ export class BandAccumulator implements Accumulator {
     for (let k = 0; k < smoothings; k++, now = 1 - now) pyramids.smooth(planes[now], planes[1 - now])
   }
 
-  /** Energies from a wider neighbourhood, in scratch: depth is asked of a place with what is around it. */
-  private widened(energies: Slab): Slab {
-    const wide = { ...energies, at: this.scratch.at }
-    this.pyramids.smooth(energies, wide)
-    return wide
-  }
-
   private weighBands({ smoothings, coarserShare, decision }: BandWeighing, index: number): void {
     const { pyramids, weights, levels, frame, sums, totals } = this
     for (let level = 0; level < levels; level++) {
       this.measure(level, smoothings)
       if (level > 0) pyramids.reduce(weights[level - 1], weights[level], true)
-      if (level === 1) this.focus.add(this.widened(weights[level]), index)
+      if (level === 1) this.focus.add(weights[level], index)
     }
     if (coarserShare > 0) for (let level = levels - 2; level >= 0; level--) pyramids.addExpanded(weights[level + 1], weights[level], coarserShare)
     const scale = 1 / this.noise!
@@ -151,7 +144,7 @@ export class BandAccumulator implements Accumulator {
       if (level < coarsest) pyramids.addExpanded(weights[level + 1], weights[level], 1)
     }
     pyramids.reduce(weights[0], weights[1])
-    this.focus.add(this.widened(weights[1]), index)
+    this.focus.add(weights[1], index)
     pyramids.raise(weights[0], 1 / this.noise!, decision)
     for (let level = 0; level < levels; level++) {
       pyramids.reduce(weights[level], weights[level + 1])

@@ -5,5 +5,5 @@ import type { FusionStyle } from '../style'
 export const mellow: FusionStyle = {
   name: 'mellow',
   purpose: 'Soft transitions and the least noise: smooth tones, little light.',
-  create: (options) => new BandAccumulator(options, { by: 'band', smoothings: 2, decision: 2, coarserShare: 0.1 }),
+  create: (options) => new BandAccumulator(options, { by: 'band', smoothings: 2, decision: 3, coarserShare: 0.1 }),
 }
