@@ -101,6 +101,24 @@ test('a gap that the pictures seem to show is dropped where the focus left none'
   expect(messages).toEqual([])
 })
 
+test('frames beyond the planned depth are left out where the pictures see the subject end, and kept where it goes on', () => {
+  const last = plan.frames.at(-1)!.position_mm!
+  const names = [...files, 'f_x', 'f_y']
+  const focused = new Map([...positions, ['f_x', last + plan.stride_mm], ['f_y', last + 2 * plan.stride_mm]])
+  const roles = (farEnd: 'reached' | 'short') =>
+    againstPlan(
+      {
+        ...report([]),
+        coverage: { nearEnd: 'reached', farEnd, gaps: [] },
+        frames: names.map((file) => ({ file, role: 'use' as const, reason: '', exposure_ev: 0 })),
+      },
+      focused,
+      plan,
+    ).frames.map(({ role }) => role)
+  expect(roles('reached').slice(-3)).toEqual(['use', 'use', 'idle'])
+  expect(roles('short').slice(-3)).toEqual(['use', 'use', 'use'])
+})
+
 test('frames focused beyond the chosen ends of a range are left out, with the reason; one just beside them is kept', () => {
   const range = planSeries(landscape)
   const distances = range.frames.map(({ focusDistance_mm }) => focusDistance_mm!)

@@ -15,7 +15,7 @@ export function againstPlan(seen: SurveyReport, positions_mm: Map<string, number
   // not the subject's own, the focus alone tells. A subject may be deeper than it was measured; there the pictures count too.
   const chosen = plan.hyperfocal_mm !== undefined
   const moved = withMovedFrames(seen, course.stride, placeOf)
-  const report = withoutClosedGaps(chosen ? withoutFramesBeyond(moved, planned, course.stride, placeOf) : moved, course.stride, placeOf)
+  const report = withoutClosedGaps(withoutFramesBeyond(moved, chosen, planned, course.stride, placeOf), course.stride, placeOf)
   const used = report.frames.flatMap(({ file, role }) =>
     role === 'use' && positions_mm.has(file) ? [{ file, at: place(positions_mm.get(file)!) }] : [],
   )
@@ -73,14 +73,25 @@ function withMovedFrames(report: SurveyReport, stride: number, placeOf: (file: s
   return { ...report, frames }
 }
 
-/** Frames focused beyond the ends that were chosen, by more than a step and a half, add nothing to what was planned. */
-function withoutFramesBeyond(report: SurveyReport, planned: number[], stride: number, placeOf: (file: string) => number | undefined): SurveyReport {
+/**
+ * Frames focused beyond the ends of the plan, by more than a step and a half, add nothing: where the ends were chosen, or
+ * where the pictures say that the subject ends within the run.
+ */
+function withoutFramesBeyond(
+  report: SurveyReport,
+  chosen: boolean,
+  planned: number[],
+  stride: number,
+  placeOf: (file: string) => number | undefined,
+): SurveyReport {
   const [first, last] = [Math.min(...planned), Math.max(...planned)]
   const frames = report.frames.map((frame) => {
     const at = placeOf(frame.file)
     if (frame.role !== 'use' || at === undefined) return frame
     const end = at < first - BEYOND * stride ? 'near' : at > last + BEYOND * stride ? 'far' : undefined
-    return end ? { ...frame, role: 'idle' as const, reason: `its focus lies beyond the ${end} end of the plan` } : frame
+    return end && (chosen || report.coverage[`${end}End`] === 'reached')
+      ? { ...frame, role: 'idle' as const, reason: `its focus lies beyond the ${end} end of the plan` }
+      : frame
   })
   return { ...report, frames }
 }
