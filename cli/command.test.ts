@@ -168,6 +168,7 @@ describe('simulate and fuse', () => {
     const stages = events.map(({ stage }) => stage)
     // The picture after the first frame is there when the second is told of.
     expect(events.filter(({ stage, soFar }) => stage === 'fuse' && soFar >= 1).map(({ frame }) => frame)).toEqual([2, 3, 4])
+    expect(events.find(({ stage }) => stage === 'encode').soFar).toBeGreaterThanOrEqual(1)
     expect(await sharp(at('so-far', 'picture.jpg')).metadata()).toMatchObject({ width: 120, height: 80 })
     expect(await sharp(at('so-far', 'depth.png')).metadata()).toMatchObject({ width: 120, height: 80, depth: 'uchar' })
     expect(new Set(stages)).toEqual(new Set(['register', 'fuse', 'encode', 'done']))

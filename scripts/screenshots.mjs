@@ -30,6 +30,17 @@ const views = [
   { name: 'run-card', path: `/shoots/${fused.id}/card` },
   { name: 'kit', path: '/kit' },
   { name: 'shoot', path: `/shoots/${fused.id}/shoot` },
+  {
+    name: 'fusing',
+    path: `/shoots/${fused.id}/shoot`,
+    act: async (page) => {
+      await page.getByRole('button', { name: 'Fuse these frames' }).first().click()
+      await page.locator('img[src*="/depth?n=3"]').waitFor({ timeout: 60_000 })
+      await page.waitForTimeout(200)
+      await page.screenshot({ path: `${folder}/fusing.png` })
+    },
+    taken: true,
+  },
   { name: 'result', path: `/shoots/${fused.id}/result`, wait: 2500 },
   { name: 'result-map', path: `/shoots/${fused.id}/result`, wait: 2500, act: (page) => page.keyboard.press('m') },
   {
@@ -47,7 +58,8 @@ const views = [
     wait: 2500,
     act: async (page) => {
       await page.getByRole('button', { name: '100 %' }).click()
-      await page.getByRole('button', { name: 'compare' }).click()
+      await page.getByRole('button', { name: 'compare' }).last().click()
+      await page.getByRole('button', { name: 'Two views' }).click()
       await page.waitForTimeout(2500)
       await page.evaluate('window.scrollTo(0, 0)')
     },
@@ -67,7 +79,7 @@ const views = [
   { name: 'shoot-phone', path: `/shoots/${fused.id}/shoot`, phone: true },
 ]
 
-for (const { name, path, wait = 1500, act, phone } of views) {
+for (const { name, path, wait = 1500, act, phone, taken } of views) {
   if (only && !only.split(',').includes(name)) continue
   const page = await browser.newPage({ viewport: phone ? { width: 390, height: 844 } : { width: 1280, height: 800 } })
   page.on('pageerror', (error) => console.error(name, error.message))
@@ -77,7 +89,8 @@ for (const { name, path, wait = 1500, act, phone } of views) {
     await act(page)
     await page.waitForTimeout(1800)
   }
-  await page.screenshot({ path: `${folder}/${name}.png` })
+  // Some pass too quickly for the pause above and were taken as they passed.
+  if (!taken) await page.screenshot({ path: `${folder}/${name}.png` })
   await page.close()
 }
 await browser.close()

@@ -56,7 +56,7 @@ export async function fuse(args: string[]): Promise<void> {
   let fused: FusedSeries
   try {
     fused = await fuseSeries(series, settings, progress, team.kernels, values['so-far'])
-    progress({ stage: 'encode', frame: series.files.length, of: series.files.length })
+    progress({ stage: 'encode', frame: series.files.length, of: series.files.length, soFar: fused.soFar })
     await fused.stopwatch.time('encode', async () => {
       const bits = /\.jpe?g$/i.test(values.out!) ? 8 : settings.bits
       const { exif, icc } = await readFacts(series.files[fused.reference])

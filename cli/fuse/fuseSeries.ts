@@ -22,6 +22,8 @@ export interface FusedSeries extends Fused {
   reference: number
   registration: SeriesRegistration
   stopwatch: Stopwatch
+  /** Pictures of what there was so far, if any were asked for. */
+  soFar?: number
 }
 
 /** Registers and fuses a series, one frame in memory at a time, telling `progress` of each frame and showing what there is so far. */
@@ -63,7 +65,7 @@ export async function fuseSeries(
         )
       : { x: 0, y: 0, width: facts.width, height: facts.height }
   if (crop.width < 16 || crop.height < 16) throw new InputError('The frames share no common area; they do not look like one series.')
-  return { ...stopwatch.timeNow('fuse', () => accumulator.finish()), crop, reference, registration, stopwatch }
+  return { ...stopwatch.timeNow('fuse', () => accumulator.finish()), crop, reference, registration, stopwatch, soFar }
 }
 
 async function registerSeries(

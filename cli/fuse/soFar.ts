@@ -4,7 +4,7 @@ import { writeGrey, writePicture } from '@/codec'
 import type { Accumulator } from '@/core/fuse'
 
 /** No more often than eyes want a new picture. */
-const EVERY_ms = 700
+const EVERY_ms = 400
 
 /** Writes what a series has come to so far to a folder, as `picture.jpg` and `depth.png` (0 the nearest frame, 255 the farthest). */
 export class SoFarWriter {
