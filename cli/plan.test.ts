@@ -1,6 +1,7 @@
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import path from 'node:path'
+import { macro as request } from '@/core/plan/testRequests'
 import { expectRefused, nitidus } from './testCommand'
 
 let folder: string
@@ -10,19 +11,6 @@ beforeAll(() => {
 afterAll(() => rmSync(folder, { recursive: true }))
 
 const at = (...parts: string[]) => path.join(folder, ...parts)
-
-const request = {
-  camera: { sensorWidth_mm: 36, sensorHeight_mm: 24, pixelsWide: 6000, rawSize_MB: 45 },
-  optics: { kind: 'lens', focalLength_mm: 100, fNumber: 8, pupilRatio: 1, magnification: 1 },
-  sharpness: { kind: 'coc', coc_mm: 0.03 },
-  diffraction: true,
-  wavelength_nm: 550,
-  subject: { kind: 'depth', depth_mm: 12 },
-  mover: { kind: 'rail', resolution_mm: 0.01 },
-  overlap: 0.3,
-  leadIn_slices: 1,
-  runOut_slices: 1,
-}
 
 describe('plan', () => {
   const plan = (change: object) => nitidus(['plan', '-'], JSON.stringify({ ...request, ...change }))
