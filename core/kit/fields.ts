@@ -64,7 +64,7 @@ export const SHELVES: Record<Shelf, ShelfFields> = {
       { key: 'mostMagnification', label: 'Largest magnification', unit: ': 1', least: 0.001, most: 50 },
       { key: 'pupilRatio', label: 'Pupil ratio', least: 0.05, most: 20 },
       length('length_mm', 'Mount to front rim', 2000),
-      { key: 'breathing', label: 'Breathing, as measured', unit: '× a thin lens', least: 0.01, most: 10, optional: true },
+      { key: 'breathing', label: 'Breathing', unit: '× a thin lens', least: 0.01, most: 10, optional: true },
     ],
   },
   attachments: {
