@@ -1,9 +1,9 @@
 import { createPicture, type Picture, type Rectangle } from '../raster'
+import { Workspace, type Kernels } from '../raster/kernels'
 import type { CameraSetup, View } from './camera'
-import { Levels } from './levels'
+import { kernelsOfThread, Levels } from './levels'
 import { placing, radiusAt, scaleAt, WIDEST_px, type Placing } from './placing'
 import type { SampledLayer, SampledScene } from './sampled'
-import type { LightGrid } from './spread'
 
 export interface ExposeOptions {
   /** Leaves all blur out: the truth to score fused pictures against. */
@@ -12,6 +12,8 @@ export interface ExposeOptions {
   window?: Rectangle
   /** How far wind has carried a layer, by its place, in px. */
   drift?: (layer: number) => [number, number]
+  /** What computes; the thread's own where absent. */
+  kernels?: Kernels
 }
 
 /**
@@ -19,39 +21,48 @@ export interface ExposeOptions {
  * points is spread over its own disc, and surfaces cover one another from back to front, so a near bristle blurs over a
  * sharp ground.
  */
-export function exposeLens(scene: SampledScene, setup: CameraSetup, view: View, { sharp, window, drift }: ExposeOptions = {}): Picture {
+export function exposeLens(scene: SampledScene, setup: CameraSetup, view: View, options: ExposeOptions = {}): Picture {
+  const { sharp = false, window, drift, kernels = kernelsOfThread() } = options
   const frame = window ?? { x: 0, y: 0, width: setup.width_px, height: setup.height_px }
-  const below = new Float32Array(frame.width * frame.height * 4)
-  const levels = new Levels(frame, WIDEST_px + 2)
-  scene.layers.forEach((layer, k) => exposeLayer(below, frame, levels, layer, scene, setup, view, sharp ?? false, drift?.(k) ?? [0, 0]))
+  const space = new Workspace(kernels, 0)
+  const levels = new Levels(space, frame, REACH_px)
+  const samples = Math.max(...scene.layers.map(({ inverse }) => inverse.length))
+  const room = { colour: space.bytes(samples * 16), inverse: space.bytes(samples * 4), columns: space.bytes((frame.height + 2 * REACH_px) * 8) }
+  scene.layers.forEach((layer, k) => exposeLayer(layer, { scene, setup, view, sharp, frame, levels, room }, drift?.(k) ?? [0, 0]))
   const picture = createPicture(frame.width, frame.height)
+  const light = levels.picture()
   picture.planes.forEach(({ data }, c) => {
-    for (let i = 0; i < data.length; i++) data[i] = below[4 * i + c]
+    for (let i = 0; i < data.length; i++) data[i] = light[4 * i + c]
   })
   return picture
 }
 
+/** Light comes from no farther outside the picture. */
+const REACH_px = WIDEST_px + 2
+
+/** What a picture is exposed with, and where its layers are put for the kernels, one after the other. */
+interface Exposure {
+  scene: SampledScene
+  setup: CameraSetup
+  view: View
+  sharp: boolean
+  frame: Rectangle
+  levels: Levels
+  room: { colour: number; inverse: number; columns: number }
+}
+
 /** Lays one surface over what is there. */
-function exposeLayer(
-  below: Float32Array,
-  frame: Rectangle,
-  levels: Levels,
-  layer: SampledLayer,
-  scene: SampledScene,
-  setup: CameraSetup,
-  view: View,
-  sharp: boolean,
-  drift: [number, number],
-): void {
+function exposeLayer(layer: SampledLayer, exposure: Exposure, drift: [number, number]): void {
+  const { scene, setup, view, sharp, frame, levels } = exposure
   const place = placing(scene, setup, view, drift)
   const [far, near] = layer.inverseRange
   const widest = sharp ? 0 : Math.max(radiusAt(place, far), radiusAt(place, near))
   const seen = extentOf(layer, place, setup, view, drift)
   const source = intersect(seen, grow(frame, Math.ceil(widest) + 1))
   if (!source) return
-  project(layer, place, source, sharp, levels)
-  cover(below, levels.light(), layer.backdrop)
-  levels.clear()
+  levels.begin()
+  project(layer, place, source, exposure)
+  levels.cover(layer.backdrop)
 }
 
 /** Where a layer may be seen in this view, generously. */
@@ -73,61 +84,19 @@ function extentOf(layer: SampledLayer, place: Placing, setup: CameraSetup, { jit
   }
 }
 
-/** A step of depth between neighbours that moves where a ray meets the surface by less than this, in samples, is let be. */
-const CLOSE_ENOUGH = 0.1
-
-/** Reads the layer at every pixel of `source`, bilinear, and hands its light on to be spread. */
-function project(layer: SampledLayer, place: Placing, source: Rectangle, sharp: boolean, levels: Levels): void {
-  const { width, height, left, top, colour, inverse } = layer
-  const { ratio, nearer } = place
-  const [stepU, stepV] = place.stepX
-  const parallax = Math.abs(ratio * nearer)
-  const light = new Float32Array(4)
-  let depth = (layer.inverseRange[0] + layer.inverseRange[1]) / 2
-  for (let y = source.y; y < source.y + source.height; y++) {
-    const [first, behind] = columnsOf(layer, place, source, y)
-    const [startU, startV] = place.origin(first, y)
-    for (let x = first, u = startU, v = startV; x < behind; x++, u += stepU, v += stepV) {
-      // Where a ray meets the surface depends on the surface's depth there; the neighbour's is nearly right.
-      let again = true
-      let i = -1
-      let tx = 0
-      let ty = 0
-      for (let round = 0; round < 2 && again; round++) {
-        const s = ratio * (1 + nearer * depth)
-        const sx = u * s - left
-        const sy = v * s - top
-        if (!(sx >= 0 && sy >= 0 && sx < width - 1 && sy < height - 1)) {
-          i = -1
-          break
-        }
-        const ix = sx | 0
-        const iy = sy | 0
-        i = iy * width + ix
-        tx = sx - ix
-        ty = sy - iy
-        const above = inverse[i] + tx * (inverse[i + 1] - inverse[i])
-        const below = inverse[i + width] + tx * (inverse[i + width + 1] - inverse[i + width])
-        const here = above + ty * (below - above)
-        again = Math.abs(here - depth) * parallax * (Math.abs(u) + Math.abs(v)) > CLOSE_ENOUGH
-        depth = here
-      }
-      if (i < 0) continue
-      const a = 4 * i
-      const c = a + 4 * width
-      const wa = (1 - tx) * (1 - ty)
-      const wb = tx * (1 - ty)
-      const wc = (1 - tx) * ty
-      const wd = tx * ty
-      const alpha = wa * colour[a + 3] + wb * colour[a + 7] + wc * colour[c + 3] + wd * colour[c + 7]
-      if (alpha === 0) continue
-      light[0] = wa * colour[a] + wb * colour[a + 4] + wc * colour[c] + wd * colour[c + 4]
-      light[1] = wa * colour[a + 1] + wb * colour[a + 5] + wc * colour[c + 1] + wd * colour[c + 5]
-      light[2] = wa * colour[a + 2] + wb * colour[a + 6] + wc * colour[c + 2] + wd * colour[c + 6]
-      light[3] = alpha
-      levels.add(x, y, sharp ? 0 : radiusAt(place, depth), light)
-    }
-  }
+/** Reads the layer at every pixel of `source`, bilinear, and spreads its light. */
+function project(layer: SampledLayer, place: Placing, source: Rectangle, { sharp, levels, room }: Exposure): void {
+  const { width, height, left, top, colour, inverse, inverseRange } = layer
+  const { kernels } = levels.space
+  new Float32Array(kernels.buffer(), room.colour, colour.length).set(colour)
+  new Float32Array(kernels.buffer(), room.inverse, inverse.length).set(inverse)
+  const columns = new Int32Array(kernels.buffer(), room.columns, 2 * source.height)
+  for (let row = 0; row < source.height; row++) columns.set(columnsOf(layer, place, source, source.y + row), 2 * row)
+  const [start, across, down] = [place.origin(source.x, source.y), place.stepX, place.stepY]
+  const middle = (inverseRange[0] + inverseRange[1]) / 2
+  const surface = [room.colour, room.inverse, width, height, left, top, room.columns]
+  const view = [place.ratio, place.nearer, ...start, ...across, ...down, sharp ? 0 : place.blur, place.focus, middle]
+  kernels.run('projectLight', [...surface, ...view, source.x, source.y, levels.discs, levels.table], source.height)
 }
 
 /** First column of a picture row in which the layer may stop light, and the one behind the last. */
@@ -151,25 +120,6 @@ function columnsOf({ left, top, height, spans, inverseRange }: SampledLayer, pla
     Math.max(ends[0], Math.floor(Math.min(...scales.map((s) => column(first - 1, s)))) - 1),
     Math.min(ends[1], Math.ceil(Math.max(...scales.map((s) => column(behind, s)))) + 2),
   ]
-}
-
-/** Lays a surface over what is there. Blur radii that change along it leave its sum a little off one; that is evened. */
-function cover(below: Float32Array, { width, height, ends, touched }: LightGrid, backdrop: boolean): void {
-  for (let y = 0; y < height; y++) {
-    const first = touched[2 * y]
-    let i = (y * width + first) * 4
-    let s = (y * (width + 2) + first) * 4
-    for (let x = first; x < touched[2 * y + 1]; x++, i += 4, s += 4) {
-      const alpha = ends[s + 3]
-      if (alpha <= 1e-6 && !backdrop) continue
-      const even = backdrop ? 1 / Math.max(alpha, 1e-3) : 1 / Math.max(alpha, 1)
-      const through = backdrop ? 0 : 1 - Math.min(1, alpha)
-      below[i] = below[i] * through + ends[s] * even
-      below[i + 1] = below[i + 1] * through + ends[s + 1] * even
-      below[i + 2] = below[i + 2] * through + ends[s + 2] * even
-      below[i + 3] = below[i + 3] * through + ends[s + 3] * even
-    }
-  }
 }
 
 function grow({ x, y, width, height }: Rectangle, by: number): Rectangle {

@@ -1,187 +1,147 @@
 import type { Rectangle } from '../raster'
-import { clearGrid, createLightGrid, Discs, spread, sumRows, type LightGrid } from './spread'
+import { WasmKernels, Workspace, type Kernels } from '../raster/kernels'
+import { layDiscs } from './discs'
 
-/** The radius from which light is gathered at half the size, then a quarter … */
-const COARSER_px = 3
+/** The picture at its own size, in halves, quarters … */
 const COUNT = 6
+/** Whole numbers that the kernels are told of each, and which of them says that it was used. */
+const ENTRY = 8
+const USED = 6
+const BLOCK_BYTES = 32
 
-/** The picture at one size: where it begins, in places of that size, the light spread on it and the light yet to be. */
-interface Level {
-  left: number
-  top: number
-  grid: LightGrid
-  blocks: Blocks
-}
-
-/** Light gathered in blocks of places: colour, alpha, sum of radii and count. */
-interface Blocks {
-  left: number
-  top: number
+/** Light on a grid in the kernels' memory, four values a place; `left` and `top` in places of its own size. */
+interface LightGrid {
+  at: number
+  touched: number
   width: number
   height: number
-  data: Float32Array
-  /** For each row, the first block that holds light and the one behind the last. */
-  touched: Int32Array
+  left: number
+  top: number
 }
+
+/** The picture at one size: the light on it, and what is gathered to be spread at that size. The finest gathers nothing. */
+interface Level {
+  grid: LightGrid
+  gathering?: { blocks: LightGrid; fresh: LightGrid }
+  /** Whether its memory was made dark once. */
+  begun: boolean
+}
+
+let shared: Kernels | undefined
+
+/** One memory for all pictures of a thread: they are drawn and developed one after the other. */
+export const kernelsOfThread = (): Kernels => (shared ??= new WasmKernels())
 
 /**
  * Light that is spread at the size that suits its blur: wide discs in halves, quarters, eighths of the picture. One is
- * made for a picture and used for its surfaces one after the other.
+ * made for a picture and used for its surfaces one after the other; the next one takes its memory.
  */
 export class Levels {
-  private readonly discs = new Discs()
-  private readonly fine: LightGrid
-  private readonly levels: (Level | undefined)[] = []
-  private readonly used: boolean[] = []
-  private readonly extents: { left: number; top: number; right: number; bottom: number }[]
+  /** What the picture's kernels are told: where their discs and sizes are listed. */
+  readonly discs: number
+  readonly table: number
+  private readonly kernels: Kernels
+  private readonly levels: Level[]
+  /** The picture as covered so far. */
+  private readonly below: number
 
   /** `frame` is what will be drawn; light comes from no farther than `reach` outside it. */
   constructor(
+    readonly space: Workspace,
     private readonly frame: Rectangle,
-    private readonly reach: number,
+    reach: number,
   ) {
-    this.fine = createLightGrid(frame.width, frame.height)
     const { x, y, width, height } = frame
-    this.extents = [{ left: x, top: y, right: x + width, bottom: y + height }]
+    this.kernels = space.kernels
+    this.discs = layDiscs(space)
+    this.table = space.bytes(COUNT * ENTRY * 4)
+    this.below = space.bytes(width * height * 16)
+    this.levels = [{ grid: placeGrid(space, x, y, x + width, y + height), begun: false }]
+    let [left, top, right, bottom] = [x, y, x + width, y + height]
     for (let level = 1; level < COUNT; level++) {
-      const { left, top, right, bottom } = this.extents[level - 1]
-      this.extents.push({
-        left: Math.floor(left / 2) - 1,
-        top: Math.floor(top / 2) - 1,
-        right: Math.ceil(right / 2) + 1,
-        bottom: Math.ceil(bottom / 2) + 1,
-      })
+      ;[left, top, right, bottom] = [Math.floor(left / 2) - 1, Math.floor(top / 2) - 1, Math.ceil(right / 2) + 1, Math.ceil(bottom / 2) + 1]
+      const gathering = { blocks: placeBlocks(space, frame, reach, level), fresh: placeGrid(space, left, top, right, bottom) }
+      this.levels.push({ grid: placeGrid(space, left, top, right, bottom), gathering, begun: false })
     }
+    this.levels.forEach(({ grid, gathering }, level) => {
+      const { at, touched, width, height, left, top } = gathering?.blocks ?? grid
+      this.entry(level).set([at, touched, width, height, left, top, 0, 0])
+    })
+    this.picture().fill(0)
   }
 
-  /** Adds the light of the place (x, y) of the picture. */
-  add(x: number, y: number, radius: number, light: Float32Array): void {
-    if (radius < COARSER_px) return spread(this.fine, x - this.frame.x, y - this.frame.y, this.discs.of(radius), light, 0)
-    let level = 1
-    while (level < COUNT - 1 && radius >= COARSER_px << level) level++
-    const { left, top, width, data, touched } = (this.levels[level] ??= this.createLevel(level)).blocks
-    this.used[level] = true
-    const column = (x >> level) - left
-    const row = (y >> level) - top
-    if (column < touched[2 * row]) touched[2 * row] = column
-    if (column >= touched[2 * row + 1]) touched[2 * row + 1] = column + 1
-    const at = (row * width + column) * 6
-    data[at] += light[0]
-    data[at + 1] += light[1]
-    data[at + 2] += light[2]
-    data[at + 3] += light[3]
-    data[at + 4] += radius
-    data[at + 5]++
+  /** Makes ready for the light of a surface. */
+  begin(): void {
+    this.clear(this.levels[0])
+    for (let level = 0; level < COUNT; level++) this.entry(level)[USED] = 0
   }
 
-  /** All light on the picture, four values a place in rows of width + 2; good until the next surface. */
-  light(): LightGrid {
-    sumRows(this.fine)
+  /** Lays the light of a surface over the picture. Through a backdrop nothing is seen. */
+  cover(backdrop: boolean): void {
+    const [{ grid: fine }] = this.levels
+    this.kernels.run('sumLight', [fine.at, fine.touched, fine.width], fine.height)
+    // From the coarsest down: what was spread at one size is brought to the next.
+    let arrived = false
     for (let level = COUNT - 1; level > 0; level--) {
-      if (!this.used[level]) continue
-      const coarse = this.levels[level]!
-      this.spreadBlocks(coarse, level)
-      const below =
-        level === 1 ? { left: this.frame.x, top: this.frame.y, grid: this.fine } : (this.levels[level - 1] ??= this.createLevel(level - 1))
-      addEnlarged(below, coarse)
-      this.used[level - 1] = true
+      const gathered = this.entry(level)[USED] === 1
+      if (!gathered && !arrived) continue
+      const coarse = this.levels[level]
+      if (!arrived) this.clear(coarse)
+      if (gathered) this.spreadBlocks(coarse, level)
+      if (level > 1) this.clear(this.levels[level - 1])
+      this.enlarge(this.levels[level - 1].grid, coarse.grid)
+      arrived = true
     }
-    return this.fine
+    this.kernels.run('coverLight', [this.below, fine.at, fine.touched, fine.width, Number(backdrop)], fine.height)
   }
 
-  /** Makes ready for the next surface. */
-  clear(): void {
-    clearGrid(this.fine)
-    this.levels.forEach((level, k) => level && this.used[k] && clearGrid(level.grid))
-    this.used.fill(false)
+  /** The picture so far: red, green, blue and alpha of each place. */
+  picture(): Float32Array {
+    return new Float32Array(this.kernels.buffer(), this.below, this.frame.width * this.frame.height * 4)
   }
 
-  private createLevel(level: number): Level {
-    const { left, top, right, bottom } = this.extents[level]
-    const { x, y, width, height } = this.frame
-    const at = (place: number) => place >> level
-    const first = { left: at(x - this.reach) - 1, top: at(y - this.reach) - 1 }
-    const size = { width: at(x + width + this.reach) - first.left + 2, height: at(y + height + this.reach) - first.top + 2 }
-    const touched = Int32Array.from({ length: size.height * 2 }, (_, k) => (k % 2 === 0 ? size.width : 0))
-    return {
-      left,
-      top,
-      grid: createLightGrid(right - left, bottom - top),
-      blocks: { ...first, ...size, data: new Float32Array(size.width * size.height * 6), touched },
-    }
+  private entry(level: number): Int32Array {
+    return new Int32Array(this.kernels.buffer(), this.table + level * ENTRY * 4, ENTRY)
   }
 
-  /** Spreads what was gathered, adds what comes from coarser levels already lies there as light. */
-  private spreadBlocks({ left, top, grid, blocks }: Level, level: number): void {
-    const { data, touched, width, height } = blocks
-    const size = 1 << level
-    const fresh = createLightGrid(grid.width, grid.height)
-    const light = new Float32Array(4)
-    for (let row = 0; row < height; row++) {
-      for (let column = touched[2 * row], at = (row * width + column) * 6; column < touched[2 * row + 1]; column++, at += 6) {
-        const count = data[at + 5]
-        if (count === 0) continue
-        const mean = 1 / (size * size)
-        for (let c = 0; c < 4; c++) light[c] = data[at + c] * mean
-        spread(fresh, column + blocks.left - left, row + blocks.top - top, this.discs.of(data[at + 4] / count / size), light, 0)
-        data.fill(0, at, at + 6)
-      }
-      touched[2 * row] = width
-      touched[2 * row + 1] = 0
-    }
-    sumRows(fresh)
-    addSame(grid, fresh)
+  private clear(level: Level): void {
+    const fresh = Number(!level.begun)
+    for (const { at, touched, width, height } of [level.grid, ...(level.gathering ? [level.gathering.fresh] : [])])
+      this.kernels.run('clearLight', [at, touched, width, fresh], height)
+    level.begun = true
+  }
+
+  /** Spreads what was gathered; what comes from coarser levels already lies there as light. */
+  private spreadBlocks({ grid, gathering }: Level, level: number): void {
+    const { blocks, fresh } = gathering!
+    const away = [blocks.left - grid.left, blocks.top - grid.top]
+    const from = [blocks.at, blocks.touched, blocks.width, this.discs]
+    this.kernels.run('spreadBlocks', [fresh.at, fresh.touched, fresh.width, fresh.height, ...away, 2 ** level, ...from], blocks.height)
+    this.kernels.run('sumLight', [fresh.at, fresh.touched, fresh.width], fresh.height)
+    this.kernels.run('joinLight', [grid.at, grid.touched, grid.width, fresh.at, fresh.touched], grid.height)
+  }
+
+  private enlarge(fine: LightGrid, coarse: LightGrid): void {
+    const from = [coarse.at, coarse.touched, coarse.width, coarse.left, coarse.top]
+    this.kernels.run('enlargeLight', [fine.at, fine.touched, fine.width, fine.left, fine.top, ...from], fine.height)
   }
 }
 
-function addSame(to: LightGrid, from: LightGrid): void {
-  for (let y = 0; y < to.height; y++) {
-    const [first, behind] = [from.touched[2 * y], from.touched[2 * y + 1]]
-    if (behind <= first) continue
-    widen(to, y, first, behind)
-    const row = y * (to.width + 2) * 4
-    for (let i = row + first * 4; i < row + behind * 4; i++) to.ends[i] += from.ends[i]
-  }
+/** Room for a grid. What lies there is anything until it is cleared for the first time. */
+function placeGrid(space: Workspace, left: number, top: number, right: number, bottom: number): LightGrid {
+  const [width, height] = [right - left, bottom - top]
+  return { at: space.bytes((width + 2) * height * 16), touched: space.bytes(height * 8), width, height, left, top }
 }
 
-function widen({ touched }: LightGrid, y: number, first: number, behind: number): void {
-  if (first < touched[2 * y]) touched[2 * y] = first
-  if (behind > touched[2 * y + 1]) touched[2 * y + 1] = behind
-}
-
-type Placed = Pick<Level, 'left' | 'top' | 'grid'>
-
-/** Adds a grid to the one of twice its size, bilinear. */
-function addEnlarged({ left, top, grid: fine }: Placed, { left: coarseLeft, top: coarseTop, grid: coarse }: Placed): void {
-  const coarseRow = (coarse.width + 2) * 4
-  for (let y = 0; y < fine.height; y++) {
-    // The middle of a fine place, in coarse ones: a quarter away from the nearest.
-    const Y = y + top
-    const iy = ((Y - 1) >> 1) - coarseTop
-    const ty = Y & 1 ? 0.25 : 0.75
-    const first = Math.min(coarse.touched[2 * iy], coarse.touched[2 * iy + 2])
-    const behind = Math.max(coarse.touched[2 * iy + 1], coarse.touched[2 * iy + 3])
-    if (behind <= first) continue
-    const from = Math.max(0, 2 * (first + coarseLeft) - 1 - left)
-    const to = Math.min(fine.width, 2 * (behind + coarseLeft) + 1 - left)
-    if (to <= from) continue
-    widen(fine, y, from, to)
-    const out = y * (fine.width + 2) * 4
-    const { ends } = coarse
-    for (let x = from; x < to; x++) {
-      const X = x + left
-      const tx = X & 1 ? 0.25 : 0.75
-      const a = iy * coarseRow + (((X - 1) >> 1) - coarseLeft) * 4
-      const b = a + coarseRow
-      const wa = (1 - tx) * (1 - ty)
-      const wb = tx * (1 - ty)
-      const wc = (1 - tx) * ty
-      const wd = tx * ty
-      const o = out + 4 * x
-      fine.ends[o] += wa * ends[a] + wb * ends[a + 4] + wc * ends[b] + wd * ends[b + 4]
-      fine.ends[o + 1] += wa * ends[a + 1] + wb * ends[a + 5] + wc * ends[b + 1] + wd * ends[b + 5]
-      fine.ends[o + 2] += wa * ends[a + 2] + wb * ends[a + 6] + wc * ends[b + 2] + wd * ends[b + 6]
-      fine.ends[o + 3] += wa * ends[a + 3] + wb * ends[a + 7] + wc * ends[b + 3] + wd * ends[b + 7]
-    }
-  }
+/** Empty blocks for the light of a level, from `reach` px around the picture too. */
+function placeBlocks(space: Workspace, frame: Rectangle, reach: number, level: number): LightGrid {
+  const left = ((frame.x - reach) >> level) - 1
+  const top = ((frame.y - reach) >> level) - 1
+  const width = ((frame.x + frame.width + reach) >> level) - left + 2
+  const height = ((frame.y + frame.height + reach) >> level) - top + 2
+  const at = space.bytes(width * height * BLOCK_BYTES)
+  const touched = space.bytes(height * 8)
+  new Uint8Array(space.kernels.buffer(), at, width * height * BLOCK_BYTES).fill(0)
+  new Int32Array(space.kernels.buffer(), touched, height * 2).forEach((_, k, rows) => (rows[k] = k % 2 === 0 ? width : 0))
+  return { at, touched, width, height, left, top }
 }

@@ -15,7 +15,9 @@ export interface Placing {
   focus: number
   /** A pixel, from the picture's first, as a place in the picture before it was moved by accident, from the centre. */
   origin: (x: number, y: number) => [number, number]
+  /** What a step to the right and a step down are there. */
   stepX: [number, number]
+  stepY: [number, number]
 }
 
 export function placing({ view: sampled, density }: SampledScene, setup: CameraSetup, view: View, [driftX, driftY]: [number, number]): Placing {
@@ -34,6 +36,7 @@ export function placing({ view: sampled, density }: SampledScene, setup: CameraS
       return [cos * px - sin * py + back.dx_px - driftX, sin * px + cos * py + back.dy_px - driftY]
     },
     stepX: [cos, sin],
+    stepY: [-sin, cos],
   }
 }
 

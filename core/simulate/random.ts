@@ -1,6 +1,6 @@
 /** A repeatable stream of numbers in [0, 1) for a seed (a 32-bit mix by multiplication and shifts). */
 export function randomStream(seed: number): () => number {
-  let state = (seed ^ 0x9e3779b9) >>> 0
+  let state = streamState(seed)
   return () => {
     state = (state + 0x6d2b79f5) >>> 0
     let t = Math.imul(state ^ (state >>> 15), state | 1)
@@ -8,6 +8,9 @@ export function randomStream(seed: number): () => number {
     return ((t ^ (t >>> 14)) >>> 0) / 4294967296
   }
 }
+
+/** Where the stream of a seed begins, as the kernel `develop` wants it. */
+export const streamState = (seed: number): number => (seed ^ 0x9e3779b9) >>> 0
 
 /** A normally distributed number, mean 0 and deviation 1, from a stream (Box & Muller, 1958). */
 export function gaussian(random: () => number): number {
@@ -17,10 +20,9 @@ export function gaussian(random: () => number): number {
 const QUANTILES = 1 << 16
 let normal: Float32Array | undefined
 
-/** The same from a table of quantiles, within 4.3 deviations: noise for millions of pixels. */
-export function quickGaussian(random: () => number): number {
-  normal ??= Float32Array.from({ length: QUANTILES }, (_, k) => normalQuantile((k + 0.5) / QUANTILES))
-  return normal[(random() * QUANTILES) | 0]
+/** 65536 quantiles of the normal distribution, within 4.3 deviations: noise for millions of pixels. */
+export function normalQuantiles(): Float32Array {
+  return (normal ??= Float32Array.from({ length: QUANTILES }, (_, k) => normalQuantile((k + 0.5) / QUANTILES)))
 }
 
 /** The value that a normally distributed number stays below with probability `p` (bisection of the error function). */

@@ -38,7 +38,7 @@ export function takePicture(sampled: SampledScene, scene: Scene, camera: CameraS
   const light = exposeLens(sampleMoment(sampled, scene, moment), camera, view, { drift, window: exposed })
   if (struck.hand || struck.shake_px > 0 || dust.length > 0 || struck.tint.some((factor) => factor !== 1))
     strike(light, struck, dust, { ...whole, x: exposed.x, y: exposed.y })
-  const noise = randomStream(taking.noise + 104_729 * (exposed.y + exposed.x))
+  const noise = taking.noise + 104_729 * (exposed.y + exposed.x)
   const picture = develop(light, { fullWell, readNoise: 4, exposure, softness_px }, noise)
   return taking.window ? cut(picture, { ...window, x: window.x - exposed.x, y: window.y - exposed.y }) : picture
 }
