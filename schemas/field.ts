@@ -80,6 +80,8 @@ export interface DeviceReply {
   camera: CameraSettings & { focusStep: number; battery_percent: number; cardFrames: number; exposed: number }
   rail?: { position_mm: number }
   flash?: { recycling_s: number }
+  /** Whether a frame comes at once: until then the scene of the stand-ins is still being made ready. */
+  ready: boolean
   /** Live view. */
   contrast?: number
   jpeg?: string

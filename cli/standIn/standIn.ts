@@ -29,10 +29,11 @@ export async function standIn(): Promise<void> {
         await threads?.close()
         threads = new DarkroomThreads(call.setup)
         devices = new StandIns(call.setup, (order) => threads!.take(order))
+        threads.prepare(devices.prospect)
       }
       if (!devices) throw new InputError('Open the stand-ins first.')
       const ok = await answer(devices, call)
-      console.log(JSON.stringify({ id, ok }))
+      console.log(JSON.stringify({ id, ok: { ...ok, ready: threads!.ready } }))
     } catch (error) {
       const known = error instanceof DeviceError || isForUser(error)
       console.log(JSON.stringify({ id, error: known ? (error as Error).message : `The stand-in failed: ${(error as Error).message}` }))

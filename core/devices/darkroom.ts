@@ -1,12 +1,23 @@
 import { IDENTITY, type Picture, type Rectangle } from '../raster'
-import { sampleScene, SCENES, takePicture, viewAt, type CameraSetup, type SampledScene, type Taking, type View } from '../simulate'
+import {
+  finish,
+  sampling,
+  SCENES,
+  takePicture,
+  viewAt,
+  type CameraSetup,
+  type SampledScene,
+  type Sampling,
+  type Taking,
+  type View,
+} from '../simulate'
 import type { Look } from './device'
 
 /** Width of a live-view picture; small enough to come in less than a tenth of a second. */
 export const LIVE_WIDTH_px = 330
 const MAGNIFIED = { width: 270, height: 180 }
-/** Sampled parts of the scene that are kept: two bands of a frame, live view and magnifier. */
-const KEPT = 4
+/** Sampled parts of the scene that are kept, of frames and of what live view and magnifier show. */
+const KEPT = 2
 
 /** A picture to be taken: JSON, so that any thread or process can take it. */
 export interface PictureOrder {
@@ -17,29 +28,52 @@ export interface PictureOrder {
   reference_mm: number
 }
 
+/** What has to be known of a picture before it is ordered, so that the scene can be made ready for it. */
+export type Prospect = Pick<PictureOrder, 'setup' | 'reference_mm'> & { window?: Rectangle }
+
+/** A part of the scene on its way to being sampled. */
+interface Part {
+  work: Sampling<SampledScene>
+  sampled?: SampledScene
+}
+
 /** Takes pictures of one scene. It samples what a picture needs once and keeps it for the next. */
 export class SceneDarkroom {
   private readonly scene
-  private readonly kept = new Map<string, SampledScene>()
+  private readonly frames = new Map<string, Part>()
+  private readonly looks = new Map<string, Part>()
 
   constructor(name: string, seed: number) {
     this.scene = SCENES[name](seed)
   }
 
   take({ setup, view, taking, reference_mm }: PictureOrder): Picture {
-    return takePicture(this.sampled(setup, reference_mm, taking.window), this.scene, setup, view, taking)
+    const part = this.part({ setup, reference_mm, window: taking.window })
+    part.sampled ??= finish(part.work)
+    return takePicture(part.sampled, this.scene, setup, view, taking)
   }
 
-  private sampled(setup: CameraSetup, reference_mm: number, window?: Rectangle): SampledScene {
+  /** Does a little, some hundredths of a second, of what such pictures need; false when nothing is left to do. */
+  prepare(prospect: Prospect): boolean {
+    const part = this.part(prospect)
+    if (part.sampled) return false
+    const { done, value } = part.work.next()
+    if (done) part.sampled = value
+    return !done
+  }
+
+  private part({ setup, reference_mm, window }: Prospect): Part {
     const key = JSON.stringify([setup.width_px, setup.magnification, window])
-    const known = this.kept.get(key)
-    this.kept.delete(key)
+    // Looking here and there must not make the darkroom forget what frames are drawn from.
+    const kept = setup.width_px > LIVE_WIDTH_px && (!window || window.width === setup.width_px) ? this.frames : this.looks
+    const known = kept.get(key)
+    kept.delete(key)
     const still = { ...setup, mover: 'ring' as const }
-    const sampled = known ?? sampleScene(this.scene, setup, viewAt(still, reference_mm, reference_mm, IDENTITY), undefined, window)
-    this.kept.set(key, sampled)
+    const part = known ?? { work: sampling(this.scene, setup, viewAt(still, reference_mm, reference_mm, IDENTITY), undefined, window) }
+    kept.set(key, part)
     // The oldest goes first: a Map keeps the order in which things were put in.
-    if (this.kept.size > KEPT) this.kept.delete(this.kept.keys().next().value!)
-    return sampled
+    if (kept.size > KEPT) kept.delete(kept.keys().next().value!)
+    return part
   }
 }
 

@@ -158,6 +158,25 @@ test('live view measures more contrast where the spot is in focus, and the magni
   expect([picture.width, picture.height]).toEqual([270, 180])
 })
 
+test('a scene made ready bit by bit gives the same picture, and is not forgotten for what live view looks at', async () => {
+  const small = { ...setup, camera: { ...setup.camera, width_px: 360, height_px: 240 } }
+  const [ready, other] = [new SceneDarkroom('fossil', 2), new SceneDarkroom('fossil', 2)]
+  const devices = new StandIns(small, async (order) => ready.take(order))
+  let bits = 0
+  while (ready.prepare(devices.prospect)) bits++
+  expect(bits).toBeGreaterThan(5)
+  for (const x of [0.1, 0.4, 0.6, 0.9]) await devices.camera.liveView({ spot: { x, y: 0.5 }, magnifier: true })
+  expect(ready.prepare(devices.prospect)).toBe(false)
+  const orders: PictureOrder[] = []
+  await new StandIns(small, async (order) => {
+    orders.push(order)
+    return createPicture(1, 1)
+  }).remote.press()
+  // Begun and not finished: the rest is done when the picture is wanted.
+  other.prepare(devices.prospect)
+  expect(other.take(orders[0]).planes[1].data).toEqual(ready.take(orders[0]).planes[1].data)
+})
+
 test('an even picture has no contrast, a chequered one much', () => {
   const picture = createPicture(20, 20)
   picture.planes[0].data.fill(0.5)

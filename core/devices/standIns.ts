@@ -4,7 +4,7 @@ import { DeviceError, type Camera, type CameraSettings, type Devices, type Expos
 import { FocusDrive } from './focusDrive'
 import { Play } from './play'
 import { fineContrast } from './contrast'
-import { livePicture, type PictureOrder } from './darkroom'
+import { livePicture, type PictureOrder, type Prospect } from './darkroom'
 
 /** What the stand-ins stand in for: a scene, a camera before it, and what goes wrong. */
 export interface StandInSetup {
@@ -110,6 +110,11 @@ export class StandIns implements Devices {
 
   get focalLength_mm(): number {
     return this.setup.camera.focalLength_mm
+  }
+
+  /** What is known of every frame beforehand. */
+  get prospect(): Prospect {
+    return { setup: this.lens(), reference_mm: this.reference_mm }
   }
 
   /** Plane of focus, from the subject's near edge. */

@@ -44,10 +44,13 @@ function normalShare(x: number): number {
   return x >= 0 ? 1 - tail : tail
 }
 
-function lattice(ix: number, iy: number, seed: number): number {
-  let h = Math.imul(ix, 374761393) ^ Math.imul(iy, 668265263) ^ Math.imul(seed, 1274126177)
-  h = Math.imul(h ^ (h >>> 13), 1274126177)
-  return ((h ^ (h >>> 16)) >>> 0) / 4294967296
+/** What the lattice's columns, rows and seeds are told apart by. */
+const [COLUMN, ROW, SEED] = [374761393, 668265263, 1274126177]
+
+/** A number of 32 bits, its sign included, for a place of the lattice. */
+function lattice(place: number): number {
+  const h = Math.imul(place ^ (place >>> 13), SEED)
+  return h ^ (h >>> 16)
 }
 
 /** Smooth lattice noise in the plane, 0 … 1, features about 1 apart. */
@@ -58,9 +61,15 @@ export function noise(x: number, y: number, seed: number): number {
   const fy = y - iy
   const sx = fx * fx * (3 - 2 * fx)
   const sy = fy * fy * (3 - 2 * fy)
-  const top = lattice(ix, iy, seed) * (1 - sx) + lattice(ix + 1, iy, seed) * sx
-  const bottom = lattice(ix, iy + 1, seed) * (1 - sx) + lattice(ix + 1, iy + 1, seed) * sx
-  return top * (1 - sy) + bottom * sy
+  const left = Math.imul(ix, COLUMN)
+  const right = (left + COLUMN) | 0
+  const above = Math.imul(iy, ROW)
+  const salt = Math.imul(seed, SEED)
+  const upper = above ^ salt
+  const lower = ((above + ROW) | 0) ^ salt
+  const top = (lattice(left ^ upper) >>> 0) * (1 - sx) + (lattice(right ^ upper) >>> 0) * sx
+  const bottom = (lattice(left ^ lower) >>> 0) * (1 - sx) + (lattice(right ^ lower) >>> 0) * sx
+  return (top * (1 - sy) + bottom * sy) / 4294967296
 }
 
 /** Noise summed over `octaves`, each half as large and half as strong as the one before; 0 … 1. */
@@ -73,7 +82,9 @@ export function fractalNoise(x: number, y: number, seed: number, octaves: number
     total += weight
     weight *= 0.5
     // Turned a little each time, so that the lattices do not line up.
-    ;[x, y] = [1.6 * x - 1.2 * y + 5.3, 1.2 * x + 1.6 * y + 1.7]
+    const along = 1.6 * x - 1.2 * y + 5.3
+    y = 1.2 * x + 1.6 * y + 1.7
+    x = along
   }
   return sum / total
 }

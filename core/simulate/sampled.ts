@@ -46,9 +46,30 @@ const AROUND_px = 130
  * Samples every layer once; all frames of a series are then made from the samples. `window` is the only part of the
  * picture, in px, that will be drawn; all of it where absent.
  */
-export function sampleScene(scene: Scene, setup: CameraSetup, view: View, density = densityFor(setup), window?: Rectangle): SampledScene {
+export function sampleScene(scene: Scene, setup: CameraSetup, view: View, density?: number, window?: Rectangle): SampledScene {
+  return finish(sampling(scene, setup, view, density, window))
+}
+
+/** The same bit by bit, for who has other things to do meanwhile: a large picture takes many seconds. */
+export function* sampling(scene: Scene, setup: CameraSetup, view: View, density = densityFor(setup), window?: Rectangle): Sampling<SampledScene> {
   const extent = extentOf(setup, window, density)
-  return { layers: scene.layers.flatMap((layer) => sampleLayer(layer, extent, view, density) ?? []), view, density, extent }
+  const layers: SampledLayer[] = []
+  for (const layer of scene.layers) {
+    const sampled = yield* samplingLayer(layer, extent, view, density)
+    if (sampled) layers.push(sampled)
+  }
+  return { layers, view, density, extent }
+}
+
+/** Work that is done a few rows at a time. */
+export type Sampling<Result> = Generator<undefined, Result, undefined>
+
+/** Does what is left of it. */
+export function finish<Result>(work: Sampling<Result>): Result {
+  for (;;) {
+    const { done, value } = work.next()
+    if (done) return value
+  }
 }
 
 function densityFor({ width_px }: CameraSetup): number {
@@ -81,16 +102,20 @@ function extentOf({ width_px, height_px }: CameraSetup, window: Rectangle | unde
 export function sampleMoment(sampled: SampledScene, scene: Scene, moment: number): SampledScene {
   if (!sampled.layers.some(({ moving }) => moving)) return sampled
   const moved = scene.layers.flatMap((layer) =>
-    layer.at ? (sampleLayer(layer.at(moment), sampled.extent, sampled.view, sampled.density) ?? []) : [],
+    layer.at ? (finish(samplingLayer(layer.at(moment), sampled.extent, sampled.view, sampled.density)) ?? []) : [],
   )
   let next = 0
   return { ...sampled, layers: sampled.layers.map((layer) => (layer.moving ? { ...moved[next++], moving: true } : layer)) }
 }
 
-function sampleLayer(layer: Layer, extent: Extent, view: View, density: number): SampledLayer | undefined {
-  const scaleAt = (z: number) => pixelsPer_mm(view, z) * density
+/** So many samples are taken at a time. */
+const AT_A_TIME = 8192
+/** Where a ray meets a layer is known well enough when another look would move it by less, in samples. */
+const SETTLED = 0.05
+
+function* samplingLayer(layer: Layer, extent: Extent, view: View, density: number): Sampling<SampledLayer | undefined> {
   const { bounds, backdrop } = layer
-  const scales = [scaleAt(bounds.near), scaleAt(bounds.far)]
+  const scales = [bounds.near, bounds.far].map((z) => pixelsPer_mm(view, z) * density)
   const least = (edge: number, limit: number) => Math.floor(backdrop ? limit : Math.max(limit, Math.min(...scales.map((s) => edge * s)) - 2))
   const most = (edge: number, limit: number) => Math.ceil(backdrop ? limit : Math.min(limit, Math.max(...scales.map((s) => edge * s)) + 2))
   const left = least(bounds.left, extent.left)
@@ -99,37 +124,63 @@ function sampleLayer(layer: Layer, extent: Extent, view: View, density: number):
   const bottom = most(bounds.bottom, extent.bottom)
   if (right <= left || bottom <= top) return undefined
   const [width, height] = [right - left, bottom - top]
-  const colour = new Float32Array(width * height * 4)
-  const inverse = new Float32Array(width * height)
-  const spans = new Int32Array(height * 2)
-  const sight: Sight = { z: 0, red: 0, green: 0, blue: 0, alpha: 0 }
-  const inverseRange: [number, number] = [Infinity, -Infinity]
-  let z = (bounds.near + bounds.far) / 2
-  for (let row = 0, i = 0; row < height; row++) {
-    let first = width
-    let behind = 0
-    for (let column = 0; column < width; column++, i++) {
-      // The ray meets the layer where x = ray · depth; two rounds from the neighbour's depth settle it.
-      for (let round = 0; round < 2; round++) z = layer.depthAt((left + column) / scaleAt(z), (top + row) / scaleAt(z))
-      const scale = scaleAt(z)
-      sight.alpha = 0
-      if (layer.see((left + column) / scale, (top + row) / scale, 1 / scale, sight)) {
-        colour[4 * i] = sight.red * sight.alpha
-        colour[4 * i + 1] = sight.green * sight.alpha
-        colour[4 * i + 2] = sight.blue * sight.alpha
-        colour[4 * i + 3] = sight.alpha
-        if (first === width) first = column
-        behind = column + 1
-      } else sight.z = z
-      const here = 1 / (sight.z - view.pupilZ)
-      inverse[i] = here
-      if (here < inverseRange[0]) inverseRange[0] = here
-      if (here > inverseRange[1]) inverseRange[1] = here
-    }
-    spans[2 * row] = first
-    spans[2 * row + 1] = behind
-  }
   const { sway_mm = 0 } = layer
-  const sway_px = sway_mm * pixelsPer_mm(view, (bounds.near + bounds.far) / 2)
-  return { backdrop, width, height, left, top, colour, inverse, inverseRange, spans, sway_px, moving: layer.at !== undefined }
+  const sampled: SampledLayer = {
+    backdrop,
+    width,
+    height,
+    left,
+    top,
+    colour: new Float32Array(width * height * 4),
+    inverse: new Float32Array(width * height),
+    inverseRange: [Infinity, -Infinity],
+    spans: new Int32Array(height * 2),
+    sway_px: sway_mm * pixelsPer_mm(view, (bounds.near + bounds.far) / 2),
+    moving: layer.at !== undefined,
+  }
+  const rows = Math.max(1, Math.floor(AT_A_TIME / width))
+  let z = (bounds.near + bounds.far) / 2
+  for (let row = 0; row < height; row++) {
+    if (row % rows === rows - 1) yield
+    z = sampleRow(sampled, layer, row, view, density, z)
+  }
+  return sampled
+}
+
+/** Samples one row, beginning with a guess of its depth; answers the depth at its end. */
+function sampleRow(sampled: SampledLayer, layer: Layer, row: number, view: View, density: number, guess: number): number {
+  const { width, left, top, colour, inverse, inverseRange, spans } = sampled
+  const scaleAt = (z: number) => pixelsPer_mm(view, z) * density
+  const sight: Sight = { z: 0, red: 0, green: 0, blue: 0, alpha: 0 }
+  const v = top + row
+  let first = width
+  let behind = 0
+  let z = guess
+  let scale = scaleAt(z)
+  for (let column = 0, i = row * width; column < width; column++, i++) {
+    const u = left + column
+    // The ray meets the layer where x = ray · depth; at most two rounds from the neighbour's depth settle it.
+    for (let round = 0; round < 2; round++) {
+      const before = scale
+      z = layer.depthAt(u / scale, v / scale)
+      scale = scaleAt(z)
+      if (Math.abs(scale / before - 1) * (Math.abs(u) + Math.abs(v)) < SETTLED) break
+    }
+    sight.alpha = 0
+    if (layer.see(u / scale, v / scale, 1 / scale, sight)) {
+      colour[4 * i] = sight.red * sight.alpha
+      colour[4 * i + 1] = sight.green * sight.alpha
+      colour[4 * i + 2] = sight.blue * sight.alpha
+      colour[4 * i + 3] = sight.alpha
+      if (first === width) first = column
+      behind = column + 1
+    } else sight.z = z
+    const here = 1 / (sight.z - view.pupilZ)
+    inverse[i] = here
+    if (here < inverseRange[0]) inverseRange[0] = here
+    if (here > inverseRange[1]) inverseRange[1] = here
+  }
+  spans[2 * row] = first
+  spans[2 * row + 1] = behind
+  return z
 }

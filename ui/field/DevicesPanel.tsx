@@ -87,6 +87,7 @@ export function DevicesPanel({ devices, faults, onFaults, onOpen, busy, byRail, 
         />
         <Select aria-label="ISO" value={camera.iso} onChange={(iso) => set({ iso })} options={ISOS} disabled={busy} />
       </div>
+      {!reply.ready && <p role="status">The scene is being made ready for frames of this size; the first one waits for it, up to a minute.</p>}
       <p className={styles.stock}>
         Battery {camera.battery_percent} % · card {camera.cardFrames} frames
         {flash && (flash.recycling_s > 0 ? ` · flash charging ${flash.recycling_s.toFixed(1)} s` : ' · flash ready')}
@@ -161,7 +162,7 @@ function LiveView({ devices, paused, onLost }: { devices: Devices; paused: boole
     <figure className={styles.live}>
       <button type="button" onClick={onPick} aria-label="Live view: tap where to measure contrast">
         {reply?.jpeg ? <img src={`data:image/jpeg;base64,${reply.jpeg}`} alt="What the simulated camera sees" /> : <span>Setting up the bench…</span>}
-        {!look.magnifier && <i style={{ left: `${look.spot.x * 100}%`, top: `${look.spot.y * 100}%` }} />}
+        {reply?.jpeg && !look.magnifier && <i style={{ left: `${look.spot.x * 100}%`, top: `${look.spot.y * 100}%` }} />}
       </button>
       <figcaption>
         <span>
