@@ -116,7 +116,11 @@ export class Levels {
     const { blocks, fresh } = gathering!
     const away = [blocks.left - grid.left, blocks.top - grid.top]
     const from = [blocks.at, blocks.touched, blocks.width, this.discs]
-    this.kernels.run('spreadBlocks', [fresh.at, fresh.touched, fresh.width, fresh.height, ...away, 2 ** level, ...from], blocks.height)
+    this.kernels.run(
+      'spreadBlocks',
+      [fresh.at, fresh.touched, fresh.width, fresh.height, ...away, 2 ** level, softening(level), ...from],
+      blocks.height,
+    )
     this.kernels.run('sumLight', [fresh.at, fresh.touched, fresh.width], fresh.height)
     this.kernels.run('joinLight', [grid.at, grid.touched, grid.width, fresh.at, fresh.touched], grid.height)
   }
@@ -125,6 +129,17 @@ export class Levels {
     const from = [coarse.at, coarse.touched, coarse.width, coarse.left, coarse.top]
     this.kernels.run('enlargeLight', [fine.at, fine.touched, fine.width, fine.left, fine.top, ...from], fine.height)
   }
+}
+
+/**
+ * What a level softens by itself, as a part of the square of a disc's radius (four times the variance along one side):
+ * places are taken to the middle of their block, discs are counted in whole blocks, and each doubling blends neighbours.
+ */
+function softening(level: number): number {
+  const blocks = (4 ** level - 1) / 12
+  let doublings = 0
+  for (let k = 1; k <= level; k++) doublings += 0.1875 * 4 ** k
+  return 4 * (blocks + doublings)
 }
 
 /** Room for a grid. What lies there is anything until it is cleared for the first time. */

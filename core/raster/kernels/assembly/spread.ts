@@ -5,6 +5,8 @@ import { add, touch } from './light'
 const COARSER: f64 = 3
 const COARSEST: i32 = 5
 const WIDEST: f64 = 120
+/** Where the blur's radius changes by more than this from place to place, there is an edge and no slope. */
+const STEEPEST: f64 = 0.3
 /** A step of depth between neighbours that moves where a ray meets the surface by less than this, in samples, is let be. */
 const CLOSE_ENOUGH: f64 = 0.1
 
@@ -93,10 +95,15 @@ export function projectLight(
       let tx: f64 = 0
       let ty: f64 = 0
       let outside = false
+      let slopeX: f64 = 0
+      let slopeY: f64 = 0
+      let sx: f64 = 0
+      let sy: f64 = 0
+      let s: f64 = 0
       for (let round = 0; round < 2 && again; round++) {
-        const s = ratio * (1 + nearer * depth)
-        const sx = u * s - <f64>left
-        const sy = v * s - <f64>top
+        s = ratio * (1 + nearer * depth)
+        sx = u * s - <f64>left
+        sy = v * s - <f64>top
         if (!(sx >= 0 && sy >= 0 && sx < <f64>(width - 1) && sy < <f64>(height - 1))) {
           outside = true
           break
@@ -110,10 +117,28 @@ export function projectLight(
         const above = <f64>load<f32>(p) + tx * (<f64>load<f32>(p + 4) - <f64>load<f32>(p))
         const under = <f64>load<f32>(p + below) + tx * (<f64>load<f32>(p + below + 4) - <f64>load<f32>(p + below))
         const here = above + ty * (under - above)
+        slopeX = <f64>load<f32>(p + 4) - <f64>load<f32>(p)
+        slopeY = under - above
         again = abs(here - depth) * parallax * (abs(u) + abs(v)) > CLOSE_ENOUGH
         depth = here
       }
       if (outside) continue
+      const away = 1 + nearer * depth
+      const signed = blur * (focus - depth / away)
+      const change = (-blur / (away * away)) * s
+      const changeX = change * slopeX
+      const changeY = change * slopeY
+      if (abs(changeX) + abs(changeY) < STEEPEST) {
+        sx -= 0.25 * signed * changeX * s
+        sy -= 0.25 * signed * changeY * s
+        if (sx >= 0 && sy >= 0 && sx < <f64>(width - 1) && sy < <f64>(height - 1)) {
+          const ix = <i32>sx
+          const iy = <i32>sy
+          i = <usize>(iy * width + ix)
+          tx = sx - <f64>ix
+          ty = sy - <f64>iy
+        }
+      }
       const c = colour + (i << 4)
       const across = f32x4.splat(<f32>tx)
       const rest = f32x4.splat(<f32>(1 - tx))
@@ -122,7 +147,7 @@ export function projectLight(
       const lower = f32x4.add(f32x4.mul(v128.load(d), rest), f32x4.mul(v128.load(d + 16), across))
       const light = f32x4.add(f32x4.mul(upper, f32x4.splat(<f32>(1 - ty))), f32x4.mul(lower, f32x4.splat(<f32>ty)))
       if (f32x4.extract_lane(light, 3) == 0) continue
-      const radius = min(WIDEST, blur * abs(focus - depth / (1 + nearer * depth)))
+      const radius = min(WIDEST, abs(signed))
       if (radius < COARSER) spread(grid, touched, gridWidth, gridHeight, x - gridLeft, y - gridTop, discOf(discs, radius), light)
       else gather(levels, x, y, radius, light)
     }
@@ -131,7 +156,7 @@ export function projectLight(
 
 /** Spreads the blocks of a level of the picture, `left` and `top` places away from its grid, and empties them. */
 export function spreadBlocks(
-  grid: usize, gridTouched: usize, gridWidth: i32, gridHeight: i32, left: i32, top: i32, size: f64, blocks: usize, touched: usize, width: i32, discs: usize, from: i32, to: i32,
+  grid: usize, gridTouched: usize, gridWidth: i32, gridHeight: i32, left: i32, top: i32, size: f64, softer: f64, blocks: usize, touched: usize, width: i32, discs: usize, from: i32, to: i32,
 ): void {
   const mean = f32x4.splat(<f32>(1 / (size * size)))
   for (let row = from; row < to; row++) {
@@ -141,7 +166,8 @@ export function spreadBlocks(
       const at = blocks + <usize>(row * width + column) * 32
       const count = load<f32>(at + 20)
       if (count == 0) continue
-      const disc = discOf(discs, <f64>load<f32>(at + 16) / <f64>count / size)
+      const radius = <f64>load<f32>(at + 16) / <f64>count
+      const disc = discOf(discs, sqrt<f64>(max<f64>(0, radius * radius - softer)) / size)
       spread(grid, gridTouched, gridWidth, gridHeight, column + left, row + top, disc, f32x4.mul(v128.load(at), mean))
       v128.store(at, f32x4.splat(0))
       v128.store(at + 16, f32x4.splat(0))

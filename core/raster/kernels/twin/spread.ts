@@ -5,6 +5,8 @@ import { floats } from './memory'
 const COARSER = 3
 const COARSEST = 5
 const WIDEST = 120
+/** Where the blur's radius changes by more than this from place to place, there is an edge and no slope. */
+const STEEPEST = 0.3
 /** A step of depth between neighbours that moves where a ray meets the surface by less than this, in samples, is let be. */
 const CLOSE_ENOUGH = 0.1
 
@@ -111,33 +113,51 @@ export function projectLight(
       // Where a ray meets the surface depends on the surface's depth there; the neighbour's is nearly right.
       let again = true
       let i = -1
-      let [tx, ty] = [0, 0]
-      for (let round = 0; round < 2 && again; round++) {
-        const s = ratio * (1 + nearer * depth)
-        const sx = u * s - left
-        const sy = v * s - top
-        i = -1
-        if (!(sx >= 0 && sy >= 0 && sx < width - 1 && sy < height - 1)) break
+      let [tx, ty, sx, sy, s, slopeX, slopeY] = [0, 0, 0, 0, 0, 0, 0]
+      const inside = () => sx >= 0 && sy >= 0 && sx < width - 1 && sy < height - 1
+      const settle = () => {
         i = Math.floor(sy) * width + Math.floor(sx)
         ;[tx, ty] = [sx % 1, sy % 1]
+      }
+      for (let round = 0; round < 2 && again; round++) {
+        s = ratio * (1 + nearer * depth)
+        ;[sx, sy] = [u * s - left, v * s - top]
+        i = -1
+        if (!inside()) break
+        settle()
         const above = distances[i] + tx * (distances[i + 1] - distances[i])
         const under = distances[i + width] + tx * (distances[i + width + 1] - distances[i + width])
         const here = above + ty * (under - above)
+        ;[slopeX, slopeY] = [distances[i + 1] - distances[i], under - above]
         again = Math.abs(here - depth) * parallax * (Math.abs(u) + Math.abs(v)) > CLOSE_ENOUGH
         depth = here
       }
       if (i < 0) continue
+      // A slanting surface sends its light unevenly over its disc, as each part of the lens sees it foreshortened otherwise.
+      // That moves the disc by a quarter of its radius times the radius's slope.
+      const away = 1 + nearer * depth
+      const signed = blur * (focus - depth / away)
+      const change = (-blur / away ** 2) * s
+      if (Math.abs(change * slopeX) + Math.abs(change * slopeY) < STEEPEST) {
+        sx -= 0.25 * signed * change * slopeX * s
+        sy -= 0.25 * signed * change * slopeY * s
+        if (inside()) settle()
+      }
       const along = (place: number, c: number) => (1 - tx) * colours[4 * place + c] + tx * colours[4 * place + 4 + c]
       const light = [0, 1, 2, 3].map((c) => (1 - ty) * along(i, c) + ty * along(i + width, c))
       if (light[3] === 0) continue
-      const radius = Math.min(WIDEST, blur * Math.abs(focus - depth / (1 + nearer * depth)))
+      const radius = Math.min(WIDEST, Math.abs(signed))
       if (radius < COARSER) spread(memory, grid, x - gridLeft, y0 + row - gridTop, discOf(memory, discs, radius), light)
       else gather(memory, levels, x, y0 + row, radius, light)
     }
   }
 }
 
-/** Spreads the blocks of a level of the picture, `left` and `top` places away from its grid, and empties them. */
+/**
+ * Spreads the blocks of a level of the picture, `left` and `top` places away from its grid, and empties them. Blocks of
+ * `size` px and their enlargement soften too: discs are made smaller by as much, `softer` being what that is of the square of
+ * their radius.
+ */
 export function spreadBlocks(
   memory: ArrayBuffer,
   grid: number,
@@ -147,6 +167,7 @@ export function spreadBlocks(
   left: number,
   top: number,
   size: number,
+  softer: number,
   blocks: number,
   touched: number,
   width: number,
@@ -161,8 +182,9 @@ export function spreadBlocks(
       const block = values.subarray(8 * (row * width + column), 8 * (row * width + column) + 8)
       const [red, green, blue, alpha, radii, count] = block
       if (count === 0) continue
+      const radius = Math.sqrt(Math.max(0, (radii / count) ** 2 - softer))
       const light = [red, green, blue, alpha].map((value) => value / size ** 2)
-      spread(memory, target, column + left, row + top, discOf(memory, discs, radii / count / size), light)
+      spread(memory, target, column + left, row + top, discOf(memory, discs, radius / size), light)
       block.fill(0)
     }
     ends[2 * row] = width
