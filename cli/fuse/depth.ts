@@ -1,5 +1,5 @@
 import path from 'node:path'
-import { filledDepth, fullSize, inMillimetres } from '@/core/fuse'
+import { evenedDepth, filledDepth, fullSize, inMillimetres } from '@/core/fuse'
 import { meshOf, objOf, plyOf } from '@/core/formats'
 import type { Plane, Rectangle } from '@/core/raster'
 import { InputError } from '@/schemas'
@@ -43,7 +43,8 @@ export function depthScale(count: number, positions?: number[]): DepthScale {
 
 /** Depth with its doubtful places filled in: in mm where positions are known, else in places of the focus order. */
 export function depthOf(fused: FusedSeries, count: number, positions?: number[]): FoundDepth {
-  const map = filledDepth(fused.depth(), fused.confidence())
+  const confidence = fused.confidence()
+  const map = filledDepth(evenedDepth(fused.depth(), confidence), confidence)
   return { map: positions ? inMillimetres(map, positions) : map, scale: depthScale(count, positions) }
 }
 

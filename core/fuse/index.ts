@@ -5,7 +5,7 @@ import type { FusionStyle } from './style'
 import { terrain } from './terrain'
 
 export { fullSize, type DepthMaps } from './focusMap'
-export { filledDepth, inMillimetres } from './relief'
+export { evenedDepth, filledDepth, inMillimetres } from './relief'
 export type { Accumulator, Fused, FusionStyle, SeriesFrame, SoFar } from './style'
 
 /** Every style by its name, the usual one first. */

@@ -1,5 +1,8 @@
+import * as fc from 'fast-check'
 import { createPlane } from '../raster'
-import { filledDepth, inMillimetres } from '.'
+import { TwinKernels } from '../raster/kernels'
+import { randomStream } from '../simulate'
+import { evenedDepth, filledDepth, inMillimetres } from '.'
 
 test('doubtful places take the depth of the sure ones around them, sure ones keep theirs', () => {
   const [depth, confidence] = [createPlane(64, 48), createPlane(64, 48)]
@@ -17,4 +20,43 @@ test('doubtful places take the depth of the sure ones around them, sure ones kee
 test('places between frames become distances between theirs', () => {
   const depth = { width: 4, height: 1, data: Float32Array.from([0, 0.5, 2, 2.5]) }
   expect([...inMillimetres(depth, [1, 2, 4, 8]).data]).toEqual([1, 1.5, 4, 6])
+})
+
+describe('evened depth', () => {
+  /** Two walls, at depths 3 and 8, known to about a third of a frame; in between a few places that nothing is known of. */
+  function walls(width: number, height: number, seed: number) {
+    const random = randomStream(seed)
+    const [depth, confidence] = [createPlane(width, height), createPlane(width, height)]
+    depth.data.forEach((_, i) => {
+      const doubtful = random() < 0.1
+      depth.data[i] = doubtful ? 12 * random() : (i % width < width / 2 ? 3 : 8) + 0.6 * (random() - 0.5)
+      confidence.data[i] = doubtful ? 0 : 0.9
+    })
+    return { depth, confidence }
+  }
+
+  test('has less noise where the surface is even, and keeps the step to another', () => {
+    const { depth, confidence } = walls(60, 40, 1)
+    const evened = evenedDepth(depth, confidence)
+    const apart = (plane: typeof depth) => {
+      const sure = [...plane.data.keys()].filter((i) => confidence.data[i] > 0.5)
+      return Math.sqrt(sure.reduce((sum, i) => sum + (plane.data[i] - (i % 60 < 30 ? 3 : 8)) ** 2, 0) / sure.length)
+    }
+    expect(apart(depth)).toBeGreaterThan(0.15)
+    expect(apart(evened)).toBeLessThan(0.05)
+  })
+
+  test('is the same by the plain kernel, at every size', () => {
+    const size = fc.record({ width: fc.integer({ min: 1, max: 30 }), height: fc.integer({ min: 1, max: 20 }), seed: fc.nat(1000) })
+    fc.assert(
+      fc.property(size, ({ width, height, seed }) => {
+        const { depth, confidence } = walls(width, height, seed)
+        const [plain, compiled] = [evenedDepth(depth, confidence, new TwinKernels()), evenedDepth(depth, confidence)]
+        plain.data.forEach((value, i) => {
+          if (!(Math.abs(value - compiled.data[i]) < 1e-4)) throw new Error(`place ${i}: ${compiled.data[i]} and ${value}`)
+        })
+      }),
+      { numRuns: 40 },
+    )
+  })
 })

@@ -1,4 +1,49 @@
 import { createPlane, reduce, type Plane } from '../raster'
+import { WasmKernels, Workspace, type Kernels } from '../raster/kernels'
+
+/** Places around that are heard, how far away they count less, and up to which difference in frames they count. */
+const REACH = 3
+const NEARBY = 2
+const ALIKE = 1.75
+/** A doubtful place counts by so little at the least. */
+const LEAST_CONFIDENCE = 1e-3
+
+/**
+ * Depth evened out over what lies at nearly the same depth around (a bilateral filter; Tomasi & Manduchi, 1998), sure places
+ * counting more: noise goes, steps stay.
+ */
+export function evenedDepth(depth: Plane, confidence: Plane, kernels: Kernels = new WasmKernels()): Plane {
+  const { width, height } = depth
+  const space = new Workspace(kernels, width + 2 * REACH)
+  const [values, trust, target] = [0, 1, 2].map(() => space.plane(width + 2 * REACH, height + 2 * REACH))
+  const { stride } = values
+  const inner = REACH * stride + REACH
+  space.view(trust).fill(0)
+  for (let y = 0; y < height; y++) {
+    const [from, at] = [y * width, y * stride + inner]
+    space.view(values).set(depth.data.subarray(from, from + width), at)
+    space.view(trust).set(
+      confidence.data.subarray(from, from + width).map((c) => c + LEAST_CONFIDENCE),
+      at,
+    )
+  }
+  const taps = tapsAround()
+  const tapsAt = space.bytes(taps.byteLength)
+  new Float32Array(kernels.buffer(), tapsAt, taps.length).set(taps)
+  const [plane, trusted, evened] = [values, trust, target].map(({ at }) => at + 4 * inner)
+  kernels.run('even', [plane, trusted, stride, width, REACH, ALIKE, tapsAt, evened], height)
+  const out = createPlane(width, height)
+  for (let y = 0; y < height; y++) out.data.set(space.view(target).subarray(y * stride + inner, y * stride + inner + width), y * width)
+  return out
+}
+
+function tapsAround(): Float32Array {
+  const side = 2 * REACH + 1
+  return Float32Array.from({ length: side * side }, (_, k) => {
+    const [dx, dy] = [(k % side) - REACH, Math.floor(k / side) - REACH]
+    return Math.exp(-(dx ** 2 + dy ** 2) / (2 * NEARBY ** 2))
+  })
+}
 
 /** Confidence below which a place takes its depth from around it rather than from itself. */
 const SURE = 0.5
