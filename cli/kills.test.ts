@@ -1,4 +1,4 @@
-import { execFileSync, spawn } from 'node:child_process'
+import { execFileSync, spawn, spawnSync } from 'node:child_process'
 import { createHash } from 'node:crypto'
 import { existsSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
@@ -68,3 +68,19 @@ test(`killed at ${MOMENTS} random moments, it leaves originals as they were and 
   execFileSync(process.execPath, args())
   expect(readFileSync(at('r.tif'))).toHaveLength(size)
 }, 300_000)
+
+test('memory that runs out ends the run with a sentence and leaves nothing behind; with enough of it the same run succeeds', () => {
+  const before = sums()
+  const run = (most_MB: string) => spawnSync(process.execPath, args(), { encoding: 'utf8', env: { ...process.env, NITIDUS_MEMORY_MB: most_MB } })
+  for (const name of ['r.tif', 'r.json', 'd.png', 'r.ply']) rmSync(at(name), { force: true })
+  const short = run('4')
+  expect(short.stderr.trim()).toMatch(/^There is not enough memory for frames of this size;.*smaller\.$/)
+  expect(short.status).toBe(2)
+  expect(readdirSync(folder).sort()).toEqual(['frames', 'scene.json'])
+  expect(sums()).toEqual(before)
+  expect(run('512')).toMatchObject({ status: 0 })
+  expect(existsSync(at('r.tif'))).toBe(true)
+  const strange = run('much')
+  expect(strange.stderr).toContain('give a number of megabytes')
+  expect(strange.status).toBe(2)
+}, 60_000)

@@ -38,7 +38,7 @@ function explain(error: Error & { code?: string }): number {
     return 2
   }
   if (error instanceof RangeError && /memory|allocation/i.test(error.message)) {
-    console.error('There is not enough memory for frames of this size; close other programs, or make the frames smaller.')
+    console.error('There is not enough memory for frames of this size; allow more, close other programs, or make the frames smaller.')
     return 2
   }
   if (error.code === 'ENOENT' || error.code === 'EACCES' || error.code === 'EISDIR' || error.code === 'ENOTDIR') {

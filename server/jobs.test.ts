@@ -151,6 +151,17 @@ describe('jobs', () => {
     expect(course).toEqual([`${first.id} running`, `${first.id} done`, `${second.id} running`, `${second.id} done`])
   }, 60_000)
 
+  test('memory that runs out ends one job with a sentence; the next one is done', async () => {
+    const { shootId, runId } = await seriesRun()
+    process.env.NITIDUS_MEMORY_MB = '1'
+    const short = await server.context.jobs.add(shootId, runId, 'fuse', settings).finally(() => server.context.jobs.idle())
+    delete process.env.NITIDUS_MEMORY_MB
+    const next = await server.context.jobs.add(shootId, runId, 'fuse', settings)
+    expect(await ended(short.id)).toMatchObject({ state: 'failed', error: expect.stringContaining('not enough memory') })
+    expect(await ended(next.id)).toMatchObject({ state: 'done', error: null })
+    expect(await server.framesOf(runId)).toHaveLength(3)
+  }, 60_000)
+
   test('a missing engine is a failed job, not a dead server', async () => {
     const lame = await server.open({ NITIDUS_ENGINE: path.join(server.folder, 'nothing.mjs') })
     const shootId = await server.newShoot()

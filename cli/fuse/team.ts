@@ -2,6 +2,7 @@ import { availableParallelism } from 'node:os'
 import { setFlagsFromString } from 'node:v8'
 import { runInNewContext } from 'node:vm'
 import { Worker } from 'node:worker_threads'
+import { InputError } from '@/schemas'
 import { createBoard, createMemory, TeamKernels, type Kernels } from '@/core/raster/kernels'
 
 /** More threads than this wait for memory, not for one another. */
@@ -20,11 +21,20 @@ export function collectGarbage(): void {
   collect()
 }
 
+/** What NITIDUS_MEMORY_MB allows. @throws InputError where it is no number of megabytes. */
+function mostMemory_MB(): number | undefined {
+  const { NITIDUS_MEMORY_MB: said } = process.env
+  if (said === undefined || said === '') return undefined
+  const most = Number(said)
+  if (!(most >= 1)) throw new InputError(`NITIDUS_MEMORY_MB is ${said}; give a number of megabytes, or leave it out.`)
+  return most
+}
+
 /** The compiled kernels on as many threads as there are cores, or on `threads` of them. */
 export async function gatherTeam(threads = Math.min(MOST_THREADS, availableParallelism())): Promise<Team> {
   // Kernels run few times and long: compiled well at once, they save the time that the first frame would take in the quick version.
   setFlagsFromString('--no-liftoff')
-  const memory = createMemory()
+  const memory = createMemory(mostMemory_MB())
   const board = createBoard()
   const others = threads - 1
   const workers = Array.from({ length: others }, (_, k) => {

@@ -18,7 +18,7 @@ export type EngineEnd = { kind: 'done' } | { kind: 'failed'; sentence: string } 
  */
 export function runEngine(engine: string, args: string[], onEvent: (event: EngineEvent) => void, signal: AbortSignal): Promise<EngineEnd> {
   return new Promise((resolve) => {
-    const child = spawn(process.execPath, [engine, ...args, '--progress'], { stdio: ['ignore', 'ignore', 'pipe'] })
+    const child = spawn(process.execPath, [engine, ...args, '--progress'], { stdio: ['ignore', 'ignore', 'pipe'], env: process.env })
     const kill = () => child.kill('SIGKILL')
     signal.addEventListener('abort', kill)
     if (signal.aborted) kill()

@@ -28,9 +28,12 @@ const PAGE = 65536
 /** Where pictures begin; before them lie the rows that parts compute in. */
 const ROWS_AT = 4096
 
-/** Memory that threads may share. */
-export function createMemory(): WebAssembly.Memory {
-  return new WebAssembly.Memory({ initial: 16, maximum: PAGE, shared: true })
+const FIRST_PAGES = 16
+
+/** Memory that threads may share, of up to `most_MB`; 4096 is as much as there can be. */
+export function createMemory(most_MB = 4096): WebAssembly.Memory {
+  const maximum = Math.min(PAGE, Math.max(FIRST_PAGES, Math.floor((most_MB * 2 ** 20) / PAGE)))
+  return new WebAssembly.Memory({ initial: FIRST_PAGES, maximum, shared: true })
 }
 
 type Compiled = Record<KernelName, (...args: number[]) => void>
