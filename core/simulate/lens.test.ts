@@ -64,7 +64,7 @@ test.each([0, 0.3, 0.6, -0.6])(
       const [a, b] = [stripes(drawn, view, middle), stripes((px) => traced(view, px, slant), view, middle)]
       const apart_px = ((((a.phase - b.phase + 3 * Math.PI) % (2 * Math.PI)) - Math.PI) / (2 * Math.PI)) * a.wave_px
       // Blur of less than 3 px is drawn at the picture's own size, wider blur at half of it.
-    expect(Math.abs(apart_px)).toBeLessThan(Math.abs(middle - 240) < 85 ? 0.02 : 0.07)
+      expect(Math.abs(apart_px)).toBeLessThan(Math.abs(middle - 240) < 85 ? 0.02 : 0.07)
       expect(Math.abs(a.strength - b.strength)).toBeLessThan(0.005)
     }
   },

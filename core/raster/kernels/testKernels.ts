@@ -9,14 +9,17 @@ export interface Call {
   out?: Slab[]
   /** Other places it writes, and how many f64 there. */
   sums?: [number, number]
+  /** Told of the memory after the kernel has run, before it is compared. */
+  after?: (buffer: ArrayBuffer) => void
 }
 
 /** Runs one kernel in both, on the same planes, and answers what each made. */
 export function both(name: KernelName, width: number, prepare: (space: Workspace) => Call): number[][] {
   return [new TwinKernels(), new WasmKernels()].map((kernels) => {
     const space = new Workspace(kernels, width)
-    const { args, rows, out = [], sums } = prepare(space)
+    const { args, rows, out = [], sums, after } = prepare(space)
     kernels.run(name, args, rows)
+    after?.(kernels.buffer())
     const planes = out.flatMap((slab) => [...(slab.bytes === 2 ? wholeOf(space, slab) : space.copy(slab))])
     return sums ? [...planes, ...new Float64Array(kernels.buffer(), ...sums)] : planes
   })
