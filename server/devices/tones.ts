@@ -9,7 +9,7 @@ const BLACK = 1
 /** How the tones of a picture file are spread, from a copy small enough to be quick. */
 export async function tonesOf(file: string): Promise<Tones> {
   const { data, info } = await sharp(file)
-    .resize(600, 600, { fit: 'inside', kernel: 'nearest' })
+    .resize(600, 600, { fit: 'inside', kernel: 'nearest', withoutEnlargement: true })
     .removeAlpha()
     .raw()
     .toBuffer({ resolveWithObject: true })

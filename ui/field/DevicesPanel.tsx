@@ -158,6 +158,8 @@ function LiveView({ devices, paused, onLost }: { devices: Devices; paused: boole
     setLook({ spot: { x: (clientX - left) / width, y: (clientY - top) / height }, magnifier: false })
   }
   const contrast = reply?.contrast ?? 0
+  // What came while it was paused may be better than what was seen by looking.
+  const most = Math.max(best, contrast)
   return (
     <figure className={styles.live}>
       <button type="button" onClick={onPick} aria-label="Live view: tap where to measure contrast">
@@ -167,9 +169,9 @@ function LiveView({ devices, paused, onLost }: { devices: Devices; paused: boole
       <figcaption>
         <span>
           Contrast {contrast.toFixed(1)}
-          {best > 0 && `, best ${best.toFixed(1)}`}
+          {most > 0 && `, best ${most.toFixed(1)}`}
         </span>
-        <meter min={0} max={Math.max(best, 1)} value={contrast} aria-label="Contrast in the spot against the best so far" />
+        <meter min={0} max={Math.max(most, 1)} value={contrast} aria-label="Contrast in the spot against the best so far" />
         <Button
           size="small"
           onClick={() => {
