@@ -18,7 +18,9 @@ export async function tonesOf(file: string): Promise<Tones> {
   const pixels = info.width * info.height
   for (let i = 0; i < data.length; i += info.channels) {
     const [r, g, b] = [data[i], data[i + 1], data[i + 2]]
-    histogram[Math.floor(((0.2126 * r + 0.7152 * g + 0.0722 * b) / 256) * STEPS)]++
+    // Whole thousandths, so that a grey lies in the step of its value.
+    const luma = Math.round(1000 * (0.2126 * r + 0.7152 * g + 0.0722 * b)) / 1000
+    histogram[Math.floor((luma / 256) * STEPS)]++
     if (Math.max(r, g, b) >= WHITE) white++
     if (Math.max(r, g, b) <= BLACK) black++
   }
