@@ -1,3 +1,4 @@
 export { exifFields, readExif } from './exif'
 export { readFacts, readPicture, readSamples, verifyPicture, type PictureFacts } from './readPicture'
-export { encode, formatOf, screenJpeg, writeGrey, writePicture, writeWhole, type PictureFormat } from './writePicture'
+export { formatOf, type PictureFormat } from './format'
+export { encode, screenJpeg, writeGrey, writePicture, writeWhole } from './writePicture'

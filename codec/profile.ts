@@ -1,6 +1,6 @@
 import { open, readFile, writeFile, type FileHandle } from 'node:fs/promises'
 import { crc32, deflateSync } from 'node:zlib'
-import type { PictureFormat } from './writePicture'
+import type { PictureFormat } from './format'
 
 /**
  * Puts a colour profile into a picture that was just written: the samples are in that profile's space already, as frames are

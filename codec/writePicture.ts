@@ -3,9 +3,8 @@ import { rename, rm, writeFile } from 'node:fs/promises'
 import path from 'node:path'
 import sharp, { type Sharp } from 'sharp'
 import { toInterleaved16, type Interleaved, type Picture, type Plane, type Rectangle } from '@/core/raster'
+import { formatOf, type PictureFormat } from './format'
 import { attachProfile } from './profile'
-
-export type PictureFormat = 'tif' | 'png' | 'jpg'
 
 export interface WriteOptions {
   bits: 8 | 16
@@ -70,13 +69,6 @@ async function inPlace(file: string, write: (part: string) => Promise<unknown>):
     await rm(part, { force: true })
     throw error
   }
-}
-
-export function formatOf(file: string): PictureFormat {
-  const ending = path.extname(file).toLowerCase().slice(1)
-  if (ending === 'tif' || ending === 'tiff') return 'tif'
-  if (ending === 'png') return 'png'
-  return 'jpg'
 }
 
 /** Encodes for delivery: lossless TIFF and PNG, JPEG at high quality without colour subsampling. */

@@ -6,14 +6,12 @@ describe('a linear system', () => {
   const number = fc.double({ min: -10, max: 10, noNaN: true })
 
   test('is solved for what it was made of, whatever the order of its rows', () => {
-    const facts = fc
-      .integer({ min: 1, max: 6 })
-      .chain((n) =>
-        fc.record({
-          rows: fc.array(fc.array(number, { minLength: n, maxLength: n }), { minLength: n, maxLength: n }),
-          x: fc.array(number, { minLength: n, maxLength: n }),
-        }),
-      )
+    const facts = fc.integer({ min: 1, max: 6 }).chain((n) =>
+      fc.record({
+        rows: fc.array(fc.array(number, { minLength: n, maxLength: n }), { minLength: n, maxLength: n }),
+        x: fc.array(number, { minLength: n, maxLength: n }),
+      }),
+    )
     fc.assert(
       fc.property(facts, ({ rows, x }) => {
         // A heavy diagonal, one row further down, keeps it solvable and makes it ask for other pivots.

@@ -1,7 +1,8 @@
 import { createPicture, type Picture, type Rectangle } from '../raster'
 import { Workspace, type Kernels } from '../raster/kernels'
 import type { CameraSetup, View } from './camera'
-import { kernelsOfThread, Levels } from './levels'
+import { kernelsOfThread } from './kernelsOfThread'
+import { Levels } from './levels'
 import { placing, radiusAt, scaleAt, WIDEST_px, type Placing } from './placing'
 import type { SampledLayer, SampledScene } from './sampled'
 

@@ -1,5 +1,5 @@
 import type { Rectangle } from '../raster'
-import { WasmKernels, Workspace, type Kernels } from '../raster/kernels'
+import type { Kernels, Workspace } from '../raster/kernels'
 import { layDiscs } from './discs'
 
 /** The picture at its own size, in halves, quarters … */
@@ -26,11 +26,6 @@ interface Level {
   /** Whether its memory was made dark once. */
   begun: boolean
 }
-
-let shared: Kernels | undefined
-
-/** One memory for all pictures of a thread: they are drawn and developed one after the other. */
-export const kernelsOfThread = (): Kernels => (shared ??= new WasmKernels())
 
 /**
  * Light that is spread at the size that suits its blur: wide discs in halves, quarters, eighths of the picture. One is

@@ -1,6 +1,6 @@
 import { createPicture, type Picture } from '../raster'
 import { Workspace } from '../raster/kernels'
-import { kernelsOfThread } from './levels'
+import { kernelsOfThread } from './kernelsOfThread'
 import { normalQuantiles, streamState } from './random'
 
 export interface SensorSetup {
