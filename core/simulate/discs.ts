@@ -9,14 +9,17 @@ export function layDiscs(space: Workspace): number {
   const count = WIDEST * STEPS + 1
   const at = space.bytes(count * 4)
   for (let k = 0; k < count; k++) {
-    const disc = layDisc(space, k / STEPS)
+    const disc = layDisc(space, k)
     new Int32Array(space.kernels.buffer(), at, count)[k] = disc
   }
   return at
 }
 
-function layDisc(space: Workspace, radius: number): number {
-  const halves = halfWidths(radius)
+/** Found once for all pictures, by radius in steps. */
+const found: number[][] = []
+
+function layDisc(space: Workspace, step: number): number {
+  const halves = (found[step] ??= halfWidths(step / STEPS))
   const reach = (halves.length - 1) / 2
   const length = 4 + halves.length * 4
   const at = space.bytes(length * 4)
