@@ -1,9 +1,9 @@
 import { createPicture, type Picture, type Rectangle } from '../raster'
-import { Workspace, type Kernels } from '../raster/kernels'
+import { WIDEST, Workspace, type Kernels } from '../raster/kernels'
 import type { CameraSetup, View } from './camera'
 import { kernelsOfThread } from './kernelsOfThread'
 import { Levels } from './levels'
-import { placing, radiusAt, scaleAt, WIDEST_px, type Placing } from './placing'
+import { placing, radiusAt, scaleAt, type Placing } from './placing'
 import type { SampledLayer, SampledScene } from './sampled'
 
 export interface ExposeOptions {
@@ -39,7 +39,7 @@ export function exposeLens(scene: SampledScene, setup: CameraSetup, view: View, 
 }
 
 /** Light comes from no farther outside the picture. */
-const REACH_px = WIDEST_px + 2
+const REACH_px = WIDEST + 2
 
 /** What a picture is exposed with, and where its layers are put for the kernels, one after the other. */
 interface Exposure {

@@ -1,9 +1,9 @@
 import type { Rectangle } from '../raster'
-import type { Kernels, Workspace } from '../raster/kernels'
+import { COARSEST, type Kernels, type Workspace } from '../raster/kernels'
 import { layDiscs } from './discs'
 
 /** The picture at its own size, in halves, quarters … */
-const COUNT = 6
+const COUNT = COARSEST + 1
 /** Whole numbers that the kernels are told of each, and which of them says that it was used. */
 const ENTRY = 8
 const USED = 6

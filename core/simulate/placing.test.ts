@@ -1,6 +1,7 @@
 import { apply, IDENTITY } from '../raster'
+import { WIDEST } from '../raster/kernels'
 import { blur_px, pixelsPer_mm, viewAt, type CameraSetup } from './camera'
-import { placing, radiusAt, scaleAt, WIDEST_px } from './placing'
+import { placing, radiusAt, scaleAt } from './placing'
 
 const camera: CameraSetup = { sensorWidth_mm: 36, width_px: 600, height_px: 400, focalLength_mm: 100, fNumber: 4, magnification: 0.7, mover: 'rail' }
 const sampledFrom = viewAt({ ...camera, mover: 'ring' }, 3, 3, IDENTITY)
@@ -17,13 +18,13 @@ describe.each(['rail', 'ring'] as const)('a view by %s of what was sampled from 
   })
 
   test.each([-6, 0, 3, 8, 25])('blurs z = %d mm as the thin lens does', (z) => {
-    expect(radiusAt(place, inverseOf(z))).toBeCloseTo(Math.min(WIDEST_px, blur_px(view, z) / 2), 6)
+    expect(radiusAt(place, inverseOf(z))).toBeCloseTo(Math.min(WIDEST, blur_px(view, z) / 2), 6)
   })
 })
 
 test('no blur is drawn wider than the widest', () => {
   const view = viewAt({ ...camera, fNumber: 1.4 }, 0, 0, IDENTITY)
-  expect(radiusAt(placing(sampled, camera, view, [0, 0]), inverseOf(5000))).toBe(WIDEST_px)
+  expect(radiusAt(placing(sampled, camera, view, [0, 0]), inverseOf(5000))).toBe(WIDEST)
 })
 
 test('a camera that was knocked sees a place where the motion puts it, and wind carries a layer on', () => {

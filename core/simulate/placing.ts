@@ -1,9 +1,7 @@
 import { invert } from '../raster'
+import { WIDEST } from '../raster/kernels'
 import type { CameraSetup, View } from './camera'
 import type { SampledScene } from './sampled'
-
-/** Radius of the widest blur drawn. */
-export const WIDEST_px = 120
 
 /** How a view sees what was sampled from another. */
 export interface Placing {
@@ -46,5 +44,5 @@ export function scaleAt({ ratio, nearer }: Placing, inverse: number): number {
 
 /** A v |1/s − 1/Z|, half of it (thin lens; Kingslake). */
 export function radiusAt({ blur, focus, nearer }: Placing, inverse: number): number {
-  return Math.min(WIDEST_px, blur * Math.abs(focus - inverse / (1 + nearer * inverse)))
+  return Math.min(WIDEST, blur * Math.abs(focus - inverse / (1 + nearer * inverse)))
 }

@@ -2,4 +2,5 @@ export { createMemory, TwinKernels, WasmKernels, type KernelName, type Kernels }
 export { createBoard, serveKernels, TeamKernels } from './team'
 export { POINT } from './twin/align'
 export { lightOf } from './twin/samples'
+export { COARSEST, WIDEST } from './twin/spread'
 export { Workspace, type Slab } from './workspace'

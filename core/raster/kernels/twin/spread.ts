@@ -3,8 +3,9 @@ import { floats } from './memory'
 
 /** Light is gathered in halves, quarters … of the picture from this radius, in places, up to so many halvings. */
 const COARSER = 3
-const COARSEST = 5
-const WIDEST = 120
+export const COARSEST = 5
+/** Radius of the widest blur drawn. */
+export const WIDEST = 120
 /** Where the blur's radius changes by more than this from place to place, there is an edge and no slope. */
 const STEEPEST = 0.3
 /** A step of depth between neighbours that moves where a ray meets the surface by less than this, in samples, is let be. */
