@@ -16,6 +16,8 @@ export interface Step {
 
 /** Below this change of scale over the series, as a logarithm, breathing tells no steps. */
 const LEAST_BREATHING = 0.004
+/** Steps of less than this part of a mean one, forth or back, may be none at all. */
+const REPEATED = 0.1
 
 export interface Steps {
   steps: Step[]
@@ -36,7 +38,9 @@ export function stepsOf(frames: FrameFacts[], { rows }: Profiles, known = new Pa
   const bySharpness = rows.slice(1).map((row, k) => apart(rows[k], row))
   const total = scales.reduce((sum, s) => sum + s, 0)
   const direction = Math.sign(total)
-  const byScale = Math.abs(total) > LEAST_BREATHING && scales.filter((s) => s * direction > 0).length > 0.8 * scales.length
+  // A frame that repeats the one before may come out a little behind it.
+  const back = (-REPEATED * Math.abs(total)) / scales.length
+  const byScale = Math.abs(total) > LEAST_BREATHING && scales.filter((s) => s * direction > back).length > 0.8 * scales.length
   const raw = byScale ? scales.map((s) => s * direction) : bySharpness
   const usual = Math.max(1e-9, median(raw))
   return {

@@ -1,5 +1,6 @@
 import type { Picture } from '../raster'
 import { endReached } from './coverage'
+import { orderedByScale } from './byScale'
 import { nearEndOf, type Mover } from './direction'
 import { bestShares, exposuresAgainst, flawsOf, type Flaw } from './flaws'
 import { frameFacts, type FrameFacts } from './frameFacts'
@@ -79,7 +80,7 @@ export class Survey {
   /** The usable frames from near to far. */
   private inOrder(usable: number[]) {
     const facts = usable.map((k) => this.facts[k])
-    const path = cutWhereScaleJumps(focusOrder(profilesOf(facts)), facts, this.pairs)
+    const path = orderedByScale(cutWhereScaleJumps(focusOrder(profilesOf(facts)), facts, this.pairs), facts, this.pairs)
     const inPath = path.map((k) => facts[k])
     const profiles = profilesOf(inPath)
     const names = path.map((k) => usable[k])
