@@ -1,6 +1,7 @@
 import { IDENTITY, type Picture, type Rectangle } from '../raster'
 import {
   finish,
+  OPEN_F,
   sampling,
   SCENES,
   takePicture,
@@ -63,7 +64,7 @@ export class SceneDarkroom {
   }
 
   private part({ setup, reference_mm, window }: Prospect): Part {
-    const key = JSON.stringify([setup.width_px, setup.magnification, window])
+    const key = JSON.stringify([setup.width_px, setup.magnification, Math.min(setup.fNumber, OPEN_F), window])
     // Looking here and there must not make the darkroom forget what frames are drawn from.
     const kept = setup.width_px > LIVE_WIDTH_px && (!window || window.width === setup.width_px) ? this.frames : this.looks
     const known = kept.get(key)

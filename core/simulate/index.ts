@@ -1,6 +1,7 @@
 export { viewAt, type CameraSetup, type View } from './camera'
 export { FAULT_WORDS, specksOf, usualFaults, type Fault, type Speck } from './faults'
 export { gaussian, randomStream } from './random'
+export { OPEN_F } from './hidden'
 export { finish, sampling, type SampledScene, type Sampling } from './sampled'
 export { SCENES } from './scenes'
 export { SimulatedSeries, type SeriesRequest, type SimulatedFrame } from './series'

@@ -59,19 +59,19 @@ export function reliefLayer(shape: ReliefShape, strands: Strand[] = []): Layer {
 function castShadows(depths: Float32Array, columns: number, rows: number, cell: number): Float32Array {
   const lit = new Float32Array(columns * rows).fill(1)
   const across = Math.hypot(KEY_LIGHT[0], KEY_LIGHT[1])
-  const stepX = KEY_LIGHT[0] / across
-  const stepY = KEY_LIGHT[1] / across
   const rise = -KEY_LIGHT[2] / across
+  const steps = Array.from({ length: SHADOW_STEPS }, (_, k) => (k + 1) * (k + 1) * 0.08 + k + 1)
+  const [stepsX, stepsY] = [0, 1].map((axis) => Float64Array.from(steps, (distance) => (KEY_LIGHT[axis] / across) * distance))
+  const lengths_mm = Float64Array.from(steps, (distance) => distance * cell)
   for (let r = 0; r < rows; r++) {
     for (let c = 0; c < columns; c++) {
+      const here = depths[r * columns + c]
       let clearance = Infinity
-      for (let k = 1; k <= SHADOW_STEPS; k++) {
-        const distance = k * k * 0.08 + k
-        const x = c + stepX * distance
-        const y = r + stepY * distance
+      for (let k = 0; k < SHADOW_STEPS; k++) {
+        const x = c + stepsX[k]
+        const y = r + stepsY[k]
         if (x < 0 || y < 0 || x >= columns - 1 || y >= rows - 1) break
-        const rayDepth = depths[r * columns + c] - rise * distance * cell
-        clearance = Math.min(clearance, (depths[(y | 0) * columns + (x | 0)] - rayDepth) / (distance * cell))
+        clearance = Math.min(clearance, (depths[(y | 0) * columns + (x | 0)] - here) / lengths_mm[k] + rise)
       }
       lit[r * columns + c] = Math.min(1, Math.max(0, 0.5 + clearance / 0.24))
     }
@@ -86,27 +86,27 @@ function shadeBy(strand: Strand, lit: Float32Array, depths: Float32Array, column
     for (let c = 0; c < columns; c++, i++) lit[i] *= shadowOf(strand, (c - columns / 2) * cell, (r - rows / 2) * cell, depths[i])
 }
 
+/** How far from a place, in cells, it is looked for what stands around it, and in how many directions. */
+const REACHES = [4, 10, 24, 48]
+const COMPASS = Array.from({ length: 8 }, (_, k) => [Math.cos((k * Math.PI) / 4), Math.sin((k * Math.PI) / 4)])
+const AROUND = REACHES.flatMap((distance) => COMPASS.map(([dx, dy]) => ({ distance, dx: Math.round(dx * distance), dy: Math.round(dy * distance) })))
+
 /** How much of the sky a place sees: lower than its surroundings means less. */
 function openness(depths: Float32Array, columns: number, rows: number, cell: number): Float32Array {
-  const open = new Float32Array(columns * rows)
-  const reach = [4, 10, 24, 48]
-  for (let r = 0; r < rows; r++) {
-    for (let c = 0; c < columns; c++) {
-      let blocked = 0
-      for (const distance of reach) {
-        for (const [dx, dy] of COMPASS) {
-          const x = Math.min(columns - 1, Math.max(0, c + Math.round(dx * distance)))
-          const y = Math.min(rows - 1, Math.max(0, r + Math.round(dy * distance)))
-          blocked += Math.max(0, (depths[r * columns + c] - depths[y * columns + x]) / (distance * cell))
-        }
+  const blocked = new Float32Array(columns * rows)
+  for (const { distance, dx, dy } of AROUND) {
+    const length_mm = distance * cell
+    for (let r = 0; r < rows; r++) {
+      const there = Math.min(rows - 1, Math.max(0, r + dy)) * columns
+      for (let c = 0, i = r * columns; c < columns; c++, i++) {
+        const x = c + dx
+        const stands = (depths[i] - depths[there + (x < 0 ? 0 : x < columns ? x : columns - 1)]) / length_mm
+        if (stands > 0) blocked[i] += stands
       }
-      open[r * columns + c] = 1 / (1 + (1.6 * blocked) / (reach.length * COMPASS.length))
     }
   }
-  return open
+  return blocked.map((sum) => 1 / (1 + (1.6 * sum) / AROUND.length))
 }
-
-const COMPASS = Array.from({ length: 8 }, (_, k) => [Math.cos((k * Math.PI) / 4), Math.sin((k * Math.PI) / 4)])
 
 function bilinear(grid: Float32Array, columns: number, rows: number, x: number, y: number): number {
   const cx = Math.min(columns - 1.001, Math.max(0, x))

@@ -1,5 +1,6 @@
 import type { Rectangle } from '../raster'
 import { pixelsPer_mm, type CameraSetup, type View } from './camera'
+import { Hidden, marginOf } from './hidden'
 import type { Layer, Scene, Sight } from './scene'
 
 /** A layer seen from one place, sampled finer than the pictures made from it. */
@@ -10,13 +11,13 @@ export interface SampledLayer {
   height: number
   left: number
   top: number
-  /** Red, green, blue (times alpha) and alpha, linear light. */
+  /** Red, green, blue (times alpha) and alpha, linear light; as beside it where nearer surfaces always hide it. */
   colour: Float32Array
   /** One over the distance from the entrance pupil, in 1/mm, in which blur is even; beyond the outline too. */
   inverse: Float32Array
   /** Nearest and farthest of these. */
   inverseRange: [number, number]
-  /** For each row, the first sample that stops any light and the one behind the last: strands leave most of their box empty. */
+  /** For each row, the first sample that stops any light and the one behind the last. */
   spans: Int32Array
   /** How far wind may carry it from frame to frame, in px. */
   sway_px: number
@@ -54,11 +55,17 @@ export function sampleScene(scene: Scene, setup: CameraSetup, view: View, densit
 export function* sampling(scene: Scene, setup: CameraSetup, view: View, density = densityFor(setup), window?: Rectangle): Sampling<SampledScene> {
   const extent = extentOf(setup, window, density)
   const layers: SampledLayer[] = []
-  for (const layer of scene.layers) {
-    const sampled = yield* samplingLayer(layer, extent, view, density)
-    if (sampled) layers.push(sampled)
+  const hidden = setup.mover === 'ring' ? new Hidden(extent) : undefined
+  const nearest_mm = Math.min(...scene.layers.map(({ bounds }) => bounds.near)) - view.pupilZ
+  const sway_px = Math.max(...scene.layers.map((layer) => swayOf(layer, view)))
+  // From the nearest: what it hides of the others is left out.
+  for (const layer of scene.layers.toReversed()) {
+    const sampled = yield* samplingLayer(layer, extent, view, density, hidden)
+    if (!sampled) continue
+    layers.push(sampled)
+    hidden?.add(sampled, marginOf(setup, view, nearest_mm, sway_px, density))
   }
-  return { layers, view, density, extent }
+  return { layers: layers.reverse(), view, density, extent }
 }
 
 /** Work that is done a few rows at a time. */
@@ -77,7 +84,7 @@ function densityFor({ width_px }: CameraSetup): number {
 }
 
 /** What of the scene is sampled, in samples from the optical axis. */
-interface Extent {
+export interface Extent {
   left: number
   right: number
   top: number
@@ -113,7 +120,7 @@ const AT_A_TIME = 8192
 /** Where a ray meets a layer is known well enough when another look would move it by less, in samples. */
 const SETTLED = 0.05
 
-function* samplingLayer(layer: Layer, extent: Extent, view: View, density: number): Sampling<SampledLayer | undefined> {
+function* samplingLayer(layer: Layer, extent: Extent, view: View, density: number, hidden?: Hidden): Sampling<SampledLayer | undefined> {
   const { bounds, backdrop } = layer
   const scales = [bounds.near, bounds.far].map((z) => pixelsPer_mm(view, z) * density)
   const least = (edge: number, limit: number) => Math.floor(backdrop ? limit : Math.max(limit, Math.min(...scales.map((s) => edge * s)) - 2))
@@ -124,7 +131,6 @@ function* samplingLayer(layer: Layer, extent: Extent, view: View, density: numbe
   const bottom = most(bounds.bottom, extent.bottom)
   if (right <= left || bottom <= top) return undefined
   const [width, height] = [right - left, bottom - top]
-  const { sway_mm = 0 } = layer
   const sampled: SampledLayer = {
     backdrop,
     width,
@@ -135,32 +141,60 @@ function* samplingLayer(layer: Layer, extent: Extent, view: View, density: numbe
     inverse: new Float32Array(width * height),
     inverseRange: [Infinity, -Infinity],
     spans: new Int32Array(height * 2),
-    sway_px: sway_mm * pixelsPer_mm(view, (bounds.near + bounds.far) / 2),
+    sway_px: swayOf(layer, view),
     moving: layer.at !== undefined,
   }
   const rows = Math.max(1, Math.floor(AT_A_TIME / width))
   let z = (bounds.near + bounds.far) / 2
   for (let row = 0; row < height; row++) {
     if (row % rows === rows - 1) yield
-    z = sampleRow(sampled, layer, row, view, density, z)
+    z = sampleRow(sampled, layer, row, view, density, z, hidden)
   }
   return sampled
 }
 
+/** Blur is read from so far beside a surface, in samples. */
+const BESIDE = 4
+
+/** The columns of row `v` that a layer may lie in, and those beside them: the first, and the one behind the last. */
+function columnsOf({ width, left }: SampledLayer, { bounds, rangeAt }: Layer, v: number, scaleAt: (z: number) => number): [number, number] {
+  if (!rangeAt) return [0, width]
+  const scales = [scaleAt(bounds.near), scaleAt(bounds.far)]
+  const heights = [v - BESIDE, v + BESIDE].flatMap((edge) => scales.map((s) => edge / s))
+  const range = rangeAt(Math.min(...heights), Math.max(...heights))
+  if (!range) return [0, 0]
+  const columns = [range.left, range.right].flatMap((x) => scales.map((s) => x * s - left))
+  return [Math.max(0, Math.floor(Math.min(...columns)) - BESIDE), Math.min(width, Math.ceil(Math.max(...columns)) + BESIDE + 1)]
+}
+
+const swayOf = ({ sway_mm = 0, bounds }: Layer, view: View) => sway_mm * pixelsPer_mm(view, (bounds.near + bounds.far) / 2)
+
 /** Samples one row, beginning with a guess of its depth; answers the depth at its end. */
-function sampleRow(sampled: SampledLayer, layer: Layer, row: number, view: View, density: number, guess: number): number {
+function sampleRow(sampled: SampledLayer, layer: Layer, row: number, view: View, density: number, guess: number, hidden?: Hidden): number {
   const { width, left, top, colour, inverse, inverseRange, spans } = sampled
   const scaleAt = (z: number) => pixelsPer_mm(view, z) * density
   const sight: Sight = { z: 0, red: 0, green: 0, blue: 0, alpha: 0 }
   const v = top + row
+  const [from, to] = columnsOf(sampled, layer, v, scaleAt)
   let first = width
   let behind = 0
   let z = guess
   let scale = scaleAt(z)
-  for (let column = 0, i = row * width; column < width; column++, i++) {
+  for (let column = from, i = row * width + from; column < to; column++, i++) {
     const u = left + column
+    if (hidden?.at(u, v)) {
+      // As beside it: a surface without holes covers what is behind it whatever rounding lets through in front.
+      const beside = column > from ? i - 1 : row > 0 ? i - width : i
+      inverse[i] = 1 / (z - view.pupilZ)
+      colour.copyWithin(4 * i, 4 * beside, 4 * beside + 4)
+      if (colour[4 * i + 3] > 0) {
+        if (first === width) first = column
+        behind = column + 1
+      }
+      continue
+    }
     // The ray meets the layer where x = ray · depth; at most two rounds from the neighbour's depth settle it.
-    for (let round = 0; round < 2; round++) {
+    for (let round = column === from ? -2 : 0; round < 2; round++) {
       const before = scale
       z = layer.depthAt(u / scale, v / scale)
       scale = scaleAt(z)

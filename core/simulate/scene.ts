@@ -27,6 +27,8 @@ export interface Layer {
   see(x: number, y: number, texel_mm: number, sight: Sight): boolean
   /** Depth at (x, y), to find where a slanting ray meets the layer. */
   depthAt(x: number, y: number): number
+  /** The x range that holds all of it between two heights; within its bounds where absent. What is thin leaves most of its box empty. */
+  rangeAt?(top: number, bottom: number): { left: number; right: number } | undefined
   /** How far wind carries it to either side, in mm; it stands still where absent. */
   sway_mm?: number
   /** The layer at another moment, where it looks different every time: running water. */
@@ -36,12 +38,15 @@ export interface Layer {
 export type Vector = [number, number, number]
 
 export function normalise([x, y, z]: Vector): Vector {
-  const length = Math.hypot(x, y, z)
+  // Not Math.hypot, which guards against overflow at five times the price.
+  const length = Math.sqrt(x * x + y * y + z * z)
   return [x / length, y / length, z / length]
 }
 
 /** A bench lit by one large soft light from the upper left and a weaker fill. Directions point to the light. */
 export const KEY_LIGHT = normalise([-0.62, -0.55, -0.72])
+/** Half vector between the light and the camera, which looks along +z. */
+const HALF = normalise([KEY_LIGHT[0], KEY_LIGHT[1], KEY_LIGHT[2] - 1])
 const FILL_LIGHT = normalise([0.75, 0.2, -0.6])
 const KEY: Vector = [2.05, 1.95, 1.8]
 const FILL: Vector = [0.32, 0.37, 0.46]
@@ -60,9 +65,7 @@ export interface Material {
 export function shade(sight: Sight, normal: Vector, { albedo, gloss, shininess, mirror = 0 }: Material, lit: number, open: number): void {
   const key = Math.max(0, dot(normal, KEY_LIGHT)) * lit
   const fill = Math.max(0, dot(normal, FILL_LIGHT)) * open
-  // Half vector between the light and the camera, which looks along +z.
-  const half = normalise([KEY_LIGHT[0], KEY_LIGHT[1], KEY_LIGHT[2] - 1])
-  const glint = gloss * lit * Math.max(0, dot(normal, half)) ** shininess
+  const glint = gloss > 0 ? gloss * lit * Math.max(0, dot(normal, HALF)) ** shininess : 0
   const room = mirror > 0 ? mirror * mirrored(normal) * (0.4 + 0.6 * lit) * open : 0
   const diffuse = 1 - mirror
   sight.red = albedo[0] * (diffuse * (KEY[0] * key + FILL[0] * fill + AMBIENT[0] * open) + room) + glint * KEY[0]

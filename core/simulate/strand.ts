@@ -29,6 +29,15 @@ export function strandLayer(strand: Strand): Layer {
       far: Math.max(from[2], to[2]) + radius,
     },
     depthAt: (x, y) => depthAlong(Math.min(1, Math.max(0, place(x, y)))),
+    rangeAt(top, bottom) {
+      // Where its axis passes between the two heights, a radius more on all sides.
+      const slope = axis[1] === 0 ? Infinity : 1 / axis[1]
+      const ends = [top - radius, bottom + radius].map((y) => (Number.isFinite(slope) ? (y - from[1]) * slope : y > from[1] ? Infinity : -Infinity))
+      const [first, last] = [Math.max(0, Math.min(...ends)), Math.min(1, Math.max(...ends))]
+      if (first > last) return undefined
+      const [a, b] = [from[0] + first * axis[0], from[0] + last * axis[0]]
+      return { left: Math.min(a, b) - radius, right: Math.max(a, b) + radius }
+    },
     see(x, y, texel_mm, sight) {
       const t = Math.min(1, Math.max(0, place(x, y)))
       const across = ((x - from[0]) * axis[1] - (y - from[1]) * axis[0]) / length

@@ -92,3 +92,25 @@ describe('a relief', () => {
     expect(shaded.green).toBeLessThan(0.7 * lit.green)
   })
 })
+
+describe('where a strand lies', () => {
+  const slanting = strandLayer({ ...rod, from: [-6, -4, 2], to: [10, 4, 2], toRadius_mm: 0.2 })
+
+  test.each([
+    [-4.2, -3.8],
+    [-1, 1],
+    [3.9, 4.4],
+  ])('between %d and %d nothing of it is left out', (top, bottom) => {
+    const { left, right } = slanting.rangeAt!(top, bottom)!
+    for (let y = top; y <= bottom; y += 0.05)
+      for (let x = -12; x < 14; x += 0.05) if (slanting.see(x, y, 0.01, sight())) expect([x >= left, x <= right]).toEqual([true, true])
+  })
+
+  test('is told closely, and is nowhere beyond its ends', () => {
+    const { left, right } = slanting.rangeAt!(-0.1, 0.1)!
+    expect(right - left).toBeLessThan(4)
+    expect(slanting.rangeAt!(5, 6)).toBeUndefined()
+    expect(strandLayer(rod).rangeAt!(0.2, 0.4)).toMatchObject({ left: -10.5, right: 10.5 })
+    expect(strandLayer(rod).rangeAt!(2, 3)).toBeUndefined()
+  })
+})

@@ -65,8 +65,11 @@ function upright({ at, left, right, top, bottom, relief, thick, material, inside
   }
 }
 
+/** The hill's outline lies nowhere lower than this, mm. */
+const RIDGE_LOWEST = -6500
+
 function hill(seed: number): Layer {
-  const ridge = (x: number) => -6500 - 3600 * fractalNoise(x / 24_000 + 3, 0, seed + 30, 4)
+  const ridge = (x: number) => RIDGE_LOWEST - 3600 * fractalNoise(x / 24_000 + 3, 0, seed + 30, 4)
   return upright({
     at: 60_000,
     left: -60_000,
@@ -78,7 +81,7 @@ function hill(seed: number): Layer {
     backdrop: true,
     inside: () => true,
     material: (x, y) => {
-      const above = y < ridge(x)
+      const above = y < RIDGE_LOWEST && y < ridge(x)
       const haze = smoothStep(-9000, 4000, y)
       const tree = fractalNoise(x / 900, y / 700, seed + 31, 6)
       if (above)

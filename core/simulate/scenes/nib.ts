@@ -68,24 +68,52 @@ function paper(x: number, y: number, seed: number) {
   return { albedo: albedo.map((v, k) => v * (1 - line) + line * [0.03, 0.045, 0.14][k]) as Vector, gloss: 0.01, shininess: 6 }
 }
 
-/** Lines of looped strokes, as a steady hand leaves them. */
+/** Lines of looped strokes, as a steady hand leaves them: 1 on the ink, 0 on bare paper. */
 function handwriting(x: number, y: number): number {
-  const spacing = 7.5
-  const row = Math.round(y / spacing)
+  const row = Math.round(y / LINE_mm)
   const word = Math.sin(x * 0.21 + row * 2.1) + 0.6 * Math.sin(x * 0.083 + row)
   if (word < -0.55 || x < -40 + 3 * Math.sin(row * 5)) return 0
-  const v = y - row * spacing
+  const v = y - row * LINE_mm
   if (Math.abs(v) > 2) return 0
+  const stroke = strokeOf(row)
+  // The pen is never farther along than its loops are wide.
+  const middle = Math.round((x + WIDTH_mm / 2) / PEN_STEP_mm)
+  const [from, to] = [Math.max(0, middle - LOOP_STEPS), Math.min(stroke.length / 2 - 2, middle + LOOP_STEPS)]
   let nearest = Infinity
-  for (let k = -22; k <= 22; k++) {
-    // Sampled along the stroke: x = t + loop, y = loop, with a slant.
-    const t = x + k * 0.05
+  for (let k = from; k <= to; k++) nearest = Math.min(nearest, awaySquared(stroke, k, x, v))
+  return 1 - smoothStep(0.1, 0.24, Math.sqrt(nearest))
+}
+
+const LINE_mm = 7.5
+const PEN_STEP_mm = 0.05
+const LOOP_STEPS = 23
+/** Points of a stroke that lie farther apart than this were not joined: the pen was lifted. */
+const LIFTED_mm = 0.5
+const strokes = new Map<number, Float64Array>()
+
+/** Where the pen went in a line of writing: x and height above the line in turn, a step apart in time. */
+function strokeOf(row: number): Float64Array {
+  const known = strokes.get(row)
+  if (known) return known
+  const stroke = new Float64Array(2 * Math.ceil(WIDTH_mm / PEN_STEP_mm))
+  for (let k = 0; k < stroke.length / 2; k++) {
+    const t = k * PEN_STEP_mm - WIDTH_mm / 2
     const tall = 0.75 + 0.85 * (Math.sin(t * 1.7 + row * 1.3) > 0.45 ? 1 : 0) * Math.sin(t * 0.9)
-    const sy = -tall * Math.sin(t * 3.1 + row)
-    const sx = t - 0.42 * Math.cos(t * 3.1 + row) - 0.3 * sy
-    nearest = Math.min(nearest, Math.hypot(x - sx, v - sy))
+    const height = -tall * Math.sin(t * 3.1 + row)
+    stroke[2 * k] = t - 0.42 * Math.cos(t * 3.1 + row) - 0.3 * height
+    stroke[2 * k + 1] = height
   }
-  return 1 - smoothStep(0.1, 0.24, nearest)
+  strokes.set(row, stroke)
+  return stroke
+}
+
+/** Square of the distance of (x, v) from the stroke between its points k and k + 1. */
+function awaySquared(stroke: Float64Array, k: number, x: number, v: number): number {
+  const [dx, dv] = [x - stroke[2 * k], v - stroke[2 * k + 1]]
+  const [ax, av] = [stroke[2 * k + 2] - stroke[2 * k], stroke[2 * k + 3] - stroke[2 * k + 1]]
+  const lengthSquared = ax * ax + av * av
+  const t = lengthSquared > LIFTED_mm ** 2 ? 0 : Math.min(1, Math.max(0, (dx * ax + dv * av) / lengthSquared))
+  return (dx - t * ax) ** 2 + (dv - t * av) ** 2
 }
 
 function pins(): Strand[] {
