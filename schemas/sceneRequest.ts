@@ -7,7 +7,7 @@ const frames = Joi.number().integer().min(1).max(100).default(4)
 
 /** A fault by its kind, with what that kind needs to know. */
 const FAULTS: Record<Fault['kind'], Joi.SchemaMap> = {
-  bump: { frame, shift_percent: Joi.number().min(0).max(20).default(2.5) },
+  bump: { frame, shift_percent: Joi.number().min(0).max(20).default(2.5), pushed: Joi.boolean() },
   sway: { shift_px: Joi.number().min(0).max(50).default(1.5) },
   noFlash: { frame, stops: Joi.number().min(0).max(12).default(2.5) },
   flicker: { ev: Joi.number().min(0).max(3).default(0.15) },

@@ -1,5 +1,6 @@
 export { courseOf, type CoursePoint } from './course'
 export { gain_ev, gainOf } from './exposure'
+export type { Link } from './link'
 export { PairRegistrar, type PairMotion } from './pair'
 export { Preparer, type Prepared } from './prepare'
-export { SeriesRegistrar, reconcile, type Link, type SeriesRegistration } from './series'
+export { SeriesRegistrar, reconcile, type SeriesRegistration } from './series'

@@ -1,14 +1,10 @@
 import { compose, IDENTITY, invert, type Similarity } from '../raster'
+import { weightOf, type Link } from './link'
 import { PairRegistrar, type PairMotion } from './pair'
+import { withoutParallax } from './parallax'
 import type { Prepared } from './prepare'
+import { SharpPlaces } from './sharpPlaces'
 import { solve } from './solve'
-
-/** A measured motion between two frames of a series, by their places in it. */
-export interface Link {
-  from: number
-  to: number
-  pair: PairMotion
-}
 
 export interface SeriesRegistration {
   /** Motion from the reference frame to each frame. */
@@ -25,6 +21,8 @@ export interface SeriesRegistration {
 
 /** Neighbours beyond the next one that are measured too, so that errors do not add up along the series. */
 const REACHES = [1, 2, 4]
+/** The reach that is measured from the later frame. */
+const BACKWARDS = 2
 /** A pair that is less alike than this was not registered; frames of one series are well above, other things well below. */
 const LEAST_CORRELATION = 0.5
 /** Where shorter links say how far two frames are apart, only this level and the finest have to be looked at. */
@@ -32,6 +30,7 @@ const CHAINED_LEVEL = 1
 /** Nothing between two neighbours is scaled or turned more than this. */
 const MOST_SCALE = 1.15
 const MOST_TURN_rad = 0.12
+const ROUNDS = 4
 
 /**
  * Registers a series one frame after the other, in focus order, keeping only the few pyramids that later pairs need.
@@ -43,13 +42,16 @@ export class SeriesRegistrar {
   private readonly links: Link[] = []
   /** Motions from the first frame, link by link, as far as they reach. */
   private readonly chain: (Similarity | undefined)[] = [IDENTITY]
+  private readonly sharp: SharpPlaces
   private count = 0
   private lastScale = 1
 
   constructor(
     private readonly width_px: number,
     private readonly pairs = new PairRegistrar(),
-  ) {}
+  ) {
+    this.sharp = new SharpPlaces(width_px)
+  }
 
   /** Takes the next frame. */
   add(prepared: Prepared): void {
@@ -66,6 +68,7 @@ export class SeriesRegistrar {
       this.chain[here] ??= this.chain[from] && compose(pair.motion, this.chain[from])
       if (reach === 1) this.lastScale = pair.motion.scale
     }
+    this.sharp.add(prepared)
     this.recent.push(prepared)
     if (this.recent.length > REACHES.at(-1)!) this.recent.shift()
   }
@@ -82,7 +85,7 @@ export class SeriesRegistrar {
       links.reduce((most, { from, to, pair }) => (from === k || to === k ? Math.max(most, pair.correlation) : most), 0),
     )
     return {
-      ...reconcile(links, this.count, start),
+      ...reconcile(links, this.count, start, (motions) => this.sharp.depthsOf(links, motions)),
       correlations: best,
       lost: groups.flatMap((group, k) => (group === largest ? [] : [k])),
       reference: start,
@@ -94,7 +97,7 @@ export class SeriesRegistrar {
    * frame would add up to a drift. So every other reach is measured backwards.
    */
   private measure(earlier: Prepared, later: Prepared, start: Similarity, reach: number, level?: number): PairMotion {
-    if (reach !== 2) return this.pairs.register(earlier, later, this.width_px, start, level)
+    if (reach !== BACKWARDS) return this.pairs.register(earlier, later, this.width_px, start, level)
     const back = this.pairs.register(later, earlier, this.width_px, invert(start), level)
     return { ...back, motion: invert(back.motion), gain: 1 / back.gain }
   }
@@ -122,37 +125,41 @@ function groupsOf(links: Link[], count: number): number[] {
 
 /**
  * The motions that agree best with all links: chained first, from the reference on, then corrected by least squares on
- * what the links still disagree by, to first order in the small corrections (a pose graph; Lu & Milios, 1997). Frames
- * that no link leads to keep the identity.
+ * what the links still disagree by, to first order in the small corrections (a pose graph; Lu & Milios, 1997). Each is the
+ * motion of what the frame is focused on: where the camera was pushed aside, other depths moved otherwise (see Parallax).
+ * Frames that no link leads to keep the identity.
  */
-export function reconcile(links: Link[], count: number, reference: number): { motions: Similarity[]; gains: number[] } {
-  const { motions, logGains } = chain(links, count, reference)
-  for (let round = 0; round < 3; round++) {
+export function reconcile(
+  links: Link[],
+  count: number,
+  reference: number,
+  depthsOf: (motions: Similarity[]) => number[] = () => links.map(({ from, to }) => (from + to) / 2),
+): { motions: Similarity[]; gains: number[] } {
+  const chained = chain(links, count, reference)
+  const { logGains } = chained
+  const toReference = invert(chained.motions[reference])
+  const motions = chained.motions.map((motion) => compose(motion, toReference))
+  const spread = (gaps: number[]) => spreadOver(links, gaps, count, reference)
+  const depths = depthsOf(motions)
+  let slope = 0
+  for (let round = 0; round < ROUNDS; round++) {
     // What a link measures beyond what the motions say, as (log scale, rotation, dx, dy).
     const gaps = links.map(({ from, to, pair }) => {
       const gap = compose(pair.motion, invert(compose(motions[to], invert(motions[from]))))
       return [Math.log(gap.scale), gap.rotation_rad, gap.dx_px, gap.dy_px]
     })
-    const corrections = [0, 1, 2, 3].map((component) =>
-      spread(
-        links,
-        gaps.map((gap) => gap[component]),
-        count,
-        reference,
-      ),
-    )
+    const [scales, turns, ...shifts] = [0, 1, 2, 3].map((component) => gaps.map((gap) => gap[component]))
+    const pushed = withoutParallax(links, depths, motions, shifts, spread, { slope, reference })
+    slope = pushed.slope
+    const corrections = [scales, turns, ...pushed.shifts].map(spread)
     motions.forEach((motion, k) => {
       const [scale, rotation_rad, dx_px, dy_px] = corrections.map((values) => values[k])
       motions[k] = compose({ scale: Math.exp(scale), rotation_rad, dx_px, dy_px }, motion)
     })
   }
   const gainGaps = links.map(({ from, to, pair }) => Math.log(pair.gain) - (logGains[to] - logGains[from]))
-  spread(links, gainGaps, count, reference).forEach((correction, k) => (logGains[k] += correction))
-  const toReference = invert(motions[reference])
-  return {
-    motions: motions.map((motion) => compose(motion, toReference)),
-    gains: logGains.map((value) => Math.exp(value - logGains[reference])),
-  }
+  spread(gainGaps).forEach((correction, k) => (logGains[k] += correction))
+  return { motions, gains: logGains.map((value) => Math.exp(value - logGains[reference])) }
 }
 
 /** Motions and gains from link to link, the shortest way from the reference. */
@@ -178,11 +185,11 @@ function chain(links: Link[], count: number, reference: number): { motions: Simi
 }
 
 /** Values v, v[reference] = 0, that make v[to] − v[from] agree with each link's gap, trusting well correlated links more. */
-function spread(links: Link[], gaps: number[], count: number, reference: number): number[] {
+function spreadOver(links: Link[], gaps: number[], count: number, reference: number): number[] {
   const rows = Array.from({ length: count }, () => new Float64Array(count + 1))
   rows[reference][reference] = 1
   links.forEach(({ from, to, pair }, i) => {
-    const weight = 1 / (1.0001 - Math.min(Math.max(pair.correlation, 0), 1)) / (to - from)
+    const weight = weightOf({ from, to, pair })
     for (const [row, sign] of [
       [to, 1],
       [from, -1],

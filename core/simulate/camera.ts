@@ -27,13 +27,15 @@ export interface View {
   widest_px: number
   /** Small movement of the picture on the sensor: a tripod that was touched. */
   jitter: Similarity
+  /** How far the camera was pushed to the right and down: near things move more in the picture than far ones. */
+  aside_mm: [number, number]
 }
 
 /**
  * The view focused on z = `focusZ`. On a rail the whole camera moves and the focus stays; with the ring the camera
  * stays where it frames `referenceZ` and the image distance changes (breathing). The lens is a thin one.
  */
-export function viewAt(setup: CameraSetup, focusZ: number, referenceZ: number, jitter: Similarity): View {
+export function viewAt(setup: CameraSetup, focusZ: number, referenceZ: number, jitter: Similarity, aside_mm: [number, number] = [0, 0]): View {
   const distance = subjectDistance_mm(setup.focalLength_mm, setup.magnification)
   const pupilZ = (setup.mover === 'rail' ? focusZ : referenceZ) - distance
   return {
@@ -44,6 +46,7 @@ export function viewAt(setup: CameraSetup, focusZ: number, referenceZ: number, j
     pitch_mm: setup.sensorWidth_mm / setup.width_px,
     widest_px: Math.hypot(setup.width_px, setup.height_px) / 2,
     jitter,
+    aside_mm,
   }
 }
 

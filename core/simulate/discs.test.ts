@@ -66,7 +66,7 @@ describe('a point of light, at whatever size of the picture it is spread', () =>
       // One pixel of a surface of 2 × 2 samples, all the same and so far out of focus.
       kernels.run(
         'projectLight',
-        [colour, inverse, 2, 2, 0, 0, columns, 1, 0, 0.5, 0.5, 1, 0, 0, 1, radius, 2, 1, x, x, levels.discs, levels.table],
+        [colour, inverse, 2, 2, 0, 0, columns, 1, 0, 0, 0, 0.5, 0.5, 1, 0, 0, 1, radius, 2, 1, x, x, levels.discs, levels.table],
         1,
       )
       levels.cover(false)

@@ -68,10 +68,10 @@ function exposeLayer(layer: SampledLayer, exposure: Exposure, drift: [number, nu
 
 /** Where a layer may be seen in this view, generously. */
 function extentOf(layer: SampledLayer, place: Placing, setup: CameraSetup, { jitter }: View, drift: [number, number]): Rectangle {
-  const [a, b] = layer.inverseRange.map((inverse) => scaleAt(place, inverse))
-  const edges = (first: number, count: number) => [first / a, first / b, (first + count) / a, (first + count) / b]
-  const xs = edges(layer.left, layer.width)
-  const ys = edges(layer.top, layer.height)
+  const edges = (first: number, count: number, aside: number) =>
+    [first, first + count].flatMap((edge) => layer.inverseRange.map((inverse) => (edge - aside * inverse) / scaleAt(place, inverse)))
+  const xs = edges(layer.left, layer.width, place.aside[0])
+  const ys = edges(layer.top, layer.height, place.aside[1])
   const away = Math.hypot(jitter.dx_px, jitter.dy_px) + Math.hypot(...drift) + 2
   const turned = Math.abs(jitter.rotation_rad) * Math.max(...xs.map(Math.abs), ...ys.map(Math.abs))
   const margin = away + turned + Math.abs(jitter.scale - 1) * setup.width_px
@@ -96,15 +96,15 @@ function project(layer: SampledLayer, place: Placing, source: Rectangle, { sharp
   const [start, across, down] = [place.origin(source.x, source.y), place.stepX, place.stepY]
   const middle = (inverseRange[0] + inverseRange[1]) / 2
   const surface = [room.colour, room.inverse, width, height, left, top, room.columns]
-  const view = [place.ratio, place.nearer, ...start, ...across, ...down, sharp ? 0 : place.blur, place.focus, middle]
+  const view = [place.ratio, place.nearer, ...place.aside, ...start, ...across, ...down, sharp ? 0 : place.blur, place.focus, middle]
   kernels.run('projectLight', [...surface, ...view, source.x, source.y, levels.discs, levels.table], source.height)
 }
 
 /** First column of a picture row in which the layer may stop light, and the one behind the last. */
 function columnsOf({ left, top, height, spans, inverseRange }: SampledLayer, place: Placing, source: Rectangle, y: number): [number, number] {
   const ends = [source.x, source.x + source.width]
-  const scales = inverseRange.map((inverse) => scaleAt(place, inverse))
-  const rows = ends.flatMap((x) => scales.map((s) => place.origin(x, y)[1] * s - top))
+  const depths = inverseRange.map((inverse) => ({ scale: scaleAt(place, inverse), right: place.aside[0] * inverse, down: place.aside[1] * inverse }))
+  const rows = ends.flatMap((x) => depths.map(({ scale, down }) => place.origin(x, y)[1] * scale + down - top))
   const from = Math.max(0, Math.floor(Math.min(...rows)) - 1)
   const to = Math.min(height - 1, Math.ceil(Math.max(...rows)) + 1)
   let first = Infinity
@@ -116,11 +116,8 @@ function columnsOf({ left, top, height, spans, inverseRange }: SampledLayer, pla
   }
   if (behind < first) return [0, 0]
   const [start] = place.origin(source.x, y)
-  const column = (sample: number, s: number) => source.x + ((sample + left) / s - start) / place.stepX[0]
-  return [
-    Math.max(ends[0], Math.floor(Math.min(...scales.map((s) => column(first - 1, s)))) - 1),
-    Math.min(ends[1], Math.ceil(Math.max(...scales.map((s) => column(behind, s)))) + 2),
-  ]
+  const columns = (sample: number) => depths.map(({ scale, right }) => source.x + ((sample + left - right) / scale - start) / place.stepX[0])
+  return [Math.max(ends[0], Math.floor(Math.min(...columns(first - 1))) - 1), Math.min(ends[1], Math.ceil(Math.max(...columns(behind))) + 2)]
 }
 
 function grow({ x, y, width, height }: Rectangle, by: number): Rectangle {

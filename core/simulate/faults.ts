@@ -3,8 +3,11 @@ import { gaussian } from './random'
 
 /** What goes wrong in a run. Frames are counted from 1, as planned. */
 export type Fault =
-  /** Something was pushed: the picture lies elsewhere from this frame on, by so much of its width. */
-  | { kind: 'bump'; frame: number; shift_percent: number }
+  /**
+   * Something was bumped: the picture lies elsewhere from this frame on, by so much of its width. The camera was turned a
+   * little, or `pushed` aside: then near things move more than far ones.
+   */
+  | { kind: 'bump'; frame: number; shift_percent: number; pushed?: boolean }
   /** Wind: every frame lies a little elsewhere. */
   | { kind: 'sway'; shift_px: number }
   /** The flash did not fire. */
@@ -33,6 +36,8 @@ export interface Shot {
   position_mm: number
   dx_px: number
   dy_px: number
+  /** The picture moved because the camera was pushed aside, not turned. */
+  pushed?: boolean
   /** Factor on the light, whole and by channel. */
   exposure: number
   tint: [number, number, number]
@@ -70,6 +75,7 @@ export function shotsOf(positions_mm: number[], faults: Fault[], width_px: numbe
     if (fault.kind === 'bump') {
       const shift = (fault.shift_percent / 100) * width_px
       later.forEach((each, k) => move(each, k === 0 ? fault.kind : undefined, shift * 0.8, shift * 0.6))
+      if (fault.pushed) for (const each of later) each.pushed = true
     }
     if (fault.kind === 'noFlash') add(shot, fault.kind, { exposure: shot.exposure * 2 ** -fault.stops })
     if (fault.kind === 'shake') add(shot, fault.kind, { shake_px: fault.length_px })

@@ -24,13 +24,13 @@ function leaning(slant: number): Layer {
 }
 
 /** What arrives at a pixel of the middle row: rays through every part of the lens, to the plane of focus and on to the surface. */
-function traced({ pupilZ, focusZ, image_mm, aperture_mm, pitch_mm }: View, px: number, slant: number): number {
-  const focused = (((px - (camera.width_px - 1) / 2) * pitch_mm) / image_mm) * (focusZ - pupilZ)
+function traced({ pupilZ, focusZ, image_mm, aperture_mm, pitch_mm, aside_mm: [aside] }: View, px: number, slant: number): number {
+  const focused = aside + (((px - (camera.width_px - 1) / 2) * pitch_mm) / image_mm) * (focusZ - pupilZ)
   let [sum, count] = [0, 0]
   for (let a = -0.5; a <= 0.5; a += 0.02) {
     for (let b = -0.5; b <= 0.5; b += 0.02) {
       if (Math.hypot(a, b) > 0.5) continue
-      const start = a * aperture_mm
+      const start = aside + a * aperture_mm
       const slope = (focused - start) / (focusZ - pupilZ)
       // x = start + slope · (z − pupilZ) meets z = slant · x; up and down, the stripes are all the same.
       const x = (start - slope * pupilZ) / (1 - slope * slant)
@@ -54,11 +54,20 @@ function stripes(values: (px: number) => number, view: View, middle: number) {
   return { phase: Math.atan2(im, re), strength: Math.hypot(re, im) / half, wave_px }
 }
 
-test.each([0, 0.3, 0.6, -0.6])(
-  'a surface that leans by %d looks as rays through the whole lens would draw it, on both sides of the focus',
-  (slant) => {
-    const view = viewAt(camera, 0, 0, IDENTITY)
-    const [light] = exposeLens(sampleScene({ depth_mm: 80, layers: [leaning(slant)] }, camera, view), camera, view).planes
+test.each([
+  [0, 0],
+  [0.3, 0],
+  [0.6, 0],
+  [-0.6, 0],
+  [0, 1.7],
+  [0.6, 1.7],
+  [-0.3, -2.4],
+])(
+  'a surface that leans by %d, seen from %d mm aside, looks as rays through the whole lens would draw it, on both sides of the focus',
+  (slant, aside_mm) => {
+    const view = viewAt(camera, 0, 0, IDENTITY, [aside_mm, 0])
+    const sampled = sampleScene({ depth_mm: 80, layers: [leaning(slant)] }, camera, viewAt(camera, 0, 0, IDENTITY))
+    const [light] = exposeLens(sampled, camera, view).planes
     const drawn = (px: number) => light.data[30 * camera.width_px + px]
     for (const middle of [60, 100, 160, 180, 300, 320, 380, 420]) {
       const [a, b] = [stripes(drawn, view, middle), stripes((px) => traced(view, px, slant), view, middle)]

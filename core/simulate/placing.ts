@@ -8,6 +8,8 @@ export interface Placing {
   /** Samples of the scene per pixel of this view: `ratio` × (1 + `nearer` × the inverse distance it was sampled at). */
   ratio: number
   nearer: number
+  /** A camera pushed aside sees a place so many samples × inverse distance farther to the right and down. */
+  aside: [number, number]
   /** Radius of its blur at 1 / (inverse distance), px: `blur` × |`focus` − inverse distance in this view|. */
   blur: number
   focus: number
@@ -20,12 +22,14 @@ export interface Placing {
 
 export function placing({ view: sampled, density }: SampledScene, setup: CameraSetup, view: View, [driftX, driftY]: [number, number]): Placing {
   const back = invert(view.jitter)
+  const samplesByDistance = (sampled.image_mm * density) / sampled.pitch_mm
   const cos = back.scale * Math.cos(back.rotation_rad)
   const sin = back.scale * Math.sin(back.rotation_rad)
   return {
     // (image₀ / Z₀) over (image / Z), with Z = Z₀ + what the camera has moved.
-    ratio: ((sampled.image_mm * density) / sampled.pitch_mm / view.image_mm) * view.pitch_mm,
+    ratio: (samplesByDistance / view.image_mm) * view.pitch_mm,
     nearer: sampled.pupilZ - view.pupilZ,
+    aside: [(view.aside_mm[0] - sampled.aside_mm[0]) * samplesByDistance, (view.aside_mm[1] - sampled.aside_mm[1]) * samplesByDistance],
     blur: (view.aperture_mm * view.image_mm) / view.pitch_mm / 2,
     focus: 1 / (view.focusZ - view.pupilZ),
     origin: (x, y) => {

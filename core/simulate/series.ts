@@ -54,17 +54,22 @@ export class SimulatedSeries {
     this.dust = specksOf(specks, randomStream(seed + 99))
     this.reference = Math.ceil(this.count / 2) - 1
     const middle = this.shots[this.reference].position_mm
-    this.views = this.shots.map((shot) =>
-      viewAt(camera, shot.position_mm, middle, {
+    this.views = this.shots.map(({ position_mm, dx_px, dy_px, pushed }) => {
+      const jitter = {
         scale: 1,
         rotation_rad: ((gaussian(random) * unsteadiness.rotation_deg) / 180) * Math.PI,
-        dx_px: gaussian(random) * unsteadiness.shift_px + shot.dx_px,
-        dy_px: gaussian(random) * unsteadiness.shift_px + shot.dy_px,
-      }),
-    )
+        dx_px: gaussian(random) * unsteadiness.shift_px + (pushed ? 0 : dx_px),
+        dy_px: gaussian(random) * unsteadiness.shift_px + (pushed ? 0 : dy_px),
+      }
+      // Pushed to the left, it sees everything farther to the right.
+      const mmPer_px = pushed ? -camera.sensorWidth_mm / camera.width_px / camera.magnification : 0
+      return viewAt(camera, position_mm, middle, jitter, [dx_px * mmPer_px, dy_px * mmPer_px])
+    })
     this.exposures = this.shots.map((shot) => shot.exposure * 2 ** (gaussian(random) * unsteadiness.exposure_ev))
     this.scene = SCENES[request.scene](seed)
-    this.sampled = sampleScene(this.scene, camera, viewAt(camera, middle, middle, IDENTITY))
+    const pushed = this.shots.some((shot) => shot.pushed)
+    // From aside, as from a rail, the camera sees behind things.
+    this.sampled = sampleScene(this.scene, pushed ? { ...camera, mover: 'rail' } : camera, viewAt(camera, middle, middle, IDENTITY))
   }
 
   /** Shoots frame `index` (0-based). */
@@ -104,7 +109,8 @@ export class SimulatedSeries {
 
   /**
    * Motion of the picture from the reference frame to frame `index`. With the ring it is the same at every depth. On a
-   * rail it is that of the planes of focus, each step taken at the depth midway between two neighbours.
+   * rail it is that of the planes of focus, each step taken at the depth midway between two neighbours. Where the camera
+   * was pushed aside, it is that of what the frame is focused on.
    */
   private motion(index: number): Similarity {
     const step = Math.sign(index - this.reference)
@@ -113,7 +119,9 @@ export class SimulatedSeries {
       const midway = (this.views[k].focusZ + this.views[k + step].focusZ) / 2
       scale *= pixelsPer_mm(this.views[k + step], midway) / pixelsPer_mm(this.views[k], midway)
     }
-    const still = { ...IDENTITY, scale }
-    return compose(this.views[index].jitter, compose(still, invert(this.views[this.reference].jitter)))
+    const [view, reference] = [this.views[index], this.views[this.reference]]
+    const pxPer_mm = pixelsPer_mm(view, view.focusZ)
+    const [dx_px, dy_px] = [0, 1].map((axis) => (reference.aside_mm[axis] - view.aside_mm[axis]) * pxPer_mm)
+    return compose(view.jitter, compose({ scale, rotation_rad: 0, dx_px, dy_px }, invert(reference.jitter)))
   }
 }

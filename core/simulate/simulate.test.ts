@@ -98,7 +98,7 @@ describe('the disc', () => {
     // A surface of 2 × 2 samples, all the same, read half-way between them; so far out of focus that the radius is this.
     kernels.run(
       'projectLight',
-      [colour, inverse, 2, 2, 0, 0, columns, 1, 0, 0.5, 0.5, 1, 0, 0, 1, radius, 2, 1, x, 20, levels.discs, levels.table],
+      [colour, inverse, 2, 2, 0, 0, columns, 1, 0, 0, 0, 0.5, 0.5, 1, 0, 0, 1, radius, 2, 1, x, 20, levels.discs, levels.table],
       1,
     )
     levels.cover(false)

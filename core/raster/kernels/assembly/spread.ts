@@ -68,7 +68,7 @@ const CLOSE_ENOUGH: f64 = 0.1
 /** Reads a surface at every place of the picture's rows and spreads its light; see the twin. */
 export function projectLight(
   colour: usize, inverse: usize, width: i32, height: i32, left: i32, top: i32, columns: usize,
-  ratio: f64, nearer: f64, startU: f64, startV: f64, acrossU: f64, acrossV: f64, downU: f64, downV: f64,
+  ratio: f64, nearer: f64, asideX: f64, asideY: f64, startU: f64, startV: f64, acrossU: f64, acrossV: f64, downU: f64, downV: f64,
   blur: f64, focus: f64, middle: f64, x0: i32, y0: i32, discs: usize, levels: usize, from: i32, to: i32,
 ): void {
   const grid = load<usize>(levels)
@@ -78,6 +78,7 @@ export function projectLight(
   const gridLeft = load<i32>(levels + 16)
   const gridTop = load<i32>(levels + 20)
   const parallax = abs(ratio * nearer)
+  const aside = abs(asideX) + abs(asideY)
   const below = <usize>width << 2
   let depth = middle
   for (let row = from; row < to; row++) {
@@ -102,8 +103,8 @@ export function projectLight(
       let s: f64 = 0
       for (let round = 0; round < 2 && again; round++) {
         s = ratio * (1 + nearer * depth)
-        sx = u * s - <f64>left
-        sy = v * s - <f64>top
+        sx = u * s + asideX * depth - <f64>left
+        sy = v * s + asideY * depth - <f64>top
         if (!(sx >= 0 && sy >= 0 && sx < <f64>(width - 1) && sy < <f64>(height - 1))) {
           outside = true
           break
@@ -119,7 +120,7 @@ export function projectLight(
         const here = above + ty * (under - above)
         slopeX = <f64>load<f32>(p + 4) - <f64>load<f32>(p)
         slopeY = under - above
-        again = abs(here - depth) * parallax * (abs(u) + abs(v)) > CLOSE_ENOUGH
+        again = abs(here - depth) * (parallax * (abs(u) + abs(v)) + aside) > CLOSE_ENOUGH
         depth = here
       }
       if (outside) continue

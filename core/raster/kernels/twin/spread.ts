@@ -69,7 +69,8 @@ function gather(memory: ArrayBuffer, levels: number, x: number, y: number, radiu
  * Reads a surface at every place of the picture's rows and spreads its light. Samples of `colour` (red, green, blue times
  * alpha, and alpha) and of `inverse` (one over the distance) begin `left` and `top` samples from the optical axis. The first
  * row begins at (`x0`, `y0`); `columns` holds the first column and the one behind the last for each. (u, v) is where a place
- * of the picture would be without accidents; samples per place there are `ratio` × (1 + `nearer` × inverse distance), and the
+ * of the picture would be without accidents; samples per place there are `ratio` × (1 + `nearer` × inverse distance); a
+ * camera pushed aside sees it `asideX` and `asideY` samples × inverse distance farther; and the
  * blur's radius is `blur` × what the inverse distance, as seen by this view, differs from `focus`. `middle` is a first guess
  * of the inverse distance. `discs` holds where the discs of radius 0, 1/16 … lie. `levels` holds 32 bytes for each size of the
  * picture: for its own the grid, touched, width, height, left and top; for the halves, quarters … the blocks (32 bytes each:
@@ -86,6 +87,8 @@ export function projectLight(
   columns: number,
   ratio: number,
   nearer: number,
+  asideX: number,
+  asideY: number,
   startU: number,
   startV: number,
   acrossU: number,
@@ -106,6 +109,7 @@ export function projectLight(
   const [at, touched, gridWidth, gridHeight, gridLeft, gridTop] = wholes(memory, levels)
   const grid = { at, touched, width: gridWidth, height: gridHeight }
   const parallax = Math.abs(ratio * nearer)
+  const aside = Math.abs(asideX) + Math.abs(asideY)
   let depth = middle
   for (let row = from; row < to; row++) {
     for (let x = ends[2 * row]; x < ends[2 * row + 1]; x++) {
@@ -122,7 +126,7 @@ export function projectLight(
       }
       for (let round = 0; round < 2 && again; round++) {
         s = ratio * (1 + nearer * depth)
-        ;[sx, sy] = [u * s - left, v * s - top]
+        ;[sx, sy] = [u * s + asideX * depth - left, v * s + asideY * depth - top]
         i = -1
         if (!inside()) break
         settle()
@@ -130,7 +134,7 @@ export function projectLight(
         const under = distances[i + width] + tx * (distances[i + width + 1] - distances[i + width])
         const here = above + ty * (under - above)
         ;[slopeX, slopeY] = [distances[i + 1] - distances[i], under - above]
-        again = Math.abs(here - depth) * parallax * (Math.abs(u) + Math.abs(v)) > CLOSE_ENOUGH
+        again = Math.abs(here - depth) * (parallax * (Math.abs(u) + Math.abs(v)) + aside) > CLOSE_ENOUGH
         depth = here
       }
       if (i < 0) continue
