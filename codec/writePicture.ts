@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto'
 import { rename, rm, writeFile } from 'node:fs/promises'
 import path from 'node:path'
 import sharp, { type Sharp } from 'sharp'
-import { toInterleaved16, type Interleaved, type Picture, type Plane, type Rectangle } from '@/core/raster'
+import { toInterleaved16, type Interleaved, type Picture, type Rectangle } from '@/core/raster'
 import { formatOf, type PictureFormat } from './format'
 import { attachProfile } from './profile'
 
@@ -37,20 +37,26 @@ export function screenJpeg(picture: Picture): Promise<Buffer> {
   return sharp(toInterleaved16(picture), { raw }).toColourspace('srgb').jpeg({ quality: 82 }).toBuffer()
 }
 
-/** Writes a plane of whole numbers as an 8- or 16-bit grey PNG. */
-export async function writeGrey(file: string, plane: Plane, bits: 8 | 16): Promise<void> {
-  const samples =
-    bits === 16
-      ? Uint16Array.from(plane.data, (v) => Math.min(65535, Math.max(0, Math.round(v))))
-      : Uint8Array.from(plane.data, (v) => Math.min(255, Math.max(0, Math.round(v))))
-  const pipeline = sharp(samples, { raw: { width: plane.width, height: plane.height, channels: 1 }, limitInputPixels: false })
-  await writeWhole(
-    file,
-    await pipeline
-      .toColourspace(bits === 16 ? 'grey16' : 'b-w')
-      .png({ compressionLevel: 6 })
-      .toBuffer(),
-  )
+/** Writes a plane of whole numbers as an 8- or 16-bit grey PNG; `data` of other kinds is rounded and held to its range. */
+export async function writeGrey(file: string, { width, height, data }: GreyPlane, bits: 8 | 16): Promise<void> {
+  const samples = (bits === 16 ? data instanceof Uint16Array : data instanceof Uint8Array) ? data : wholeNumbers(data, bits)
+  const pipeline = sharp(samples as Uint8Array | Uint16Array, { raw: { width, height, channels: 1 }, limitInputPixels: false })
+  const png = pipeline.toColourspace(bits === 16 ? 'grey16' : 'b-w').png({ compressionLevel: 6 })
+  await inPlace(file, (part) => png.toFile(part))
+}
+
+interface GreyPlane {
+  width: number
+  height: number
+  data: Float32Array | Uint8Array | Uint16Array
+}
+
+function wholeNumbers(data: GreyPlane['data'], bits: 8 | 16): Uint8Array | Uint16Array {
+  const samples = bits === 16 ? new Uint16Array(data.length) : new Uint8Array(data.length)
+  const most = 2 ** bits - 1
+  // A loop: the arrays' own `from` gathers the values in a list first, hundreds of MB for a large picture.
+  for (let i = 0; i < samples.length; i++) samples[i] = Math.min(most, Math.max(0, Math.round(data[i])))
+  return samples
 }
 
 /** Writes a file beside its place and moves it there when it is complete. */

@@ -1,14 +1,14 @@
 import path from 'node:path'
 import { parseArgs } from 'node:util'
-import { exifFields, readExif, readFacts, writeGrey, writePicture, writeWhole } from '@/codec'
-import { fullSize } from '@/core/fuse'
+import { writeWhole } from '@/codec'
 import { gain_ev } from '@/core/register'
 import { check, fuseSettingsSchema, InputError, type FuseSettings } from '@/schemas'
 import { progressTo } from '../progress'
-import { confidenceSamples, depthOf, depthSamples, depthScale, readPositions, reliefText } from './depth'
+import { depthScale, readPositions } from './depth'
 import { fuseSeries, type FusedSeries } from './fuseSeries'
-import { gatherTeam } from './team'
+import { writeAll, type Outputs } from './outputs'
 import { openSeries, type Series } from './series'
+import { gatherTeam } from './team'
 
 const USAGE =
   'Usage: nitidus fuse DIR --out result.(tif|png|jpg) [--style auto|lace|terrain|mellow] [--reference N] [--bits 8|16] [--report FILE] [--source-map FILE] [--depth FILE] [--confidence FILE] [--relief FILE.(ply|obj)] [--so-far DIR] [--positions FILE] [--pixel-mm N] [--crop common|none] [--frames a.jpg,b.jpg,…] [--no-register] [--progress]'
@@ -57,17 +57,7 @@ export async function fuse(args: string[]): Promise<void> {
   try {
     fused = await fuseSeries(series, settings, progress, team.kernels, values['so-far'])
     progress({ stage: 'encode', frame: series.files.length, of: series.files.length, soFar: fused.soFar })
-    await fused.stopwatch.time('encode', async () => {
-      const bits = /\.jpe?g$/i.test(values.out!) ? 8 : settings.bits
-      const { exif, icc } = await readFacts(series.files[fused.reference])
-      const taken = readExif(exif)
-      await writePicture(values.out!, fused, { bits, crop: fused.crop, icc, ...(taken && { exif: exifFields(taken) }) })
-      if (values['source-map']) await writeGrey(values['source-map'], fullSize(fused.source(), fused.crop), series.files.length > 256 ? 16 : 8)
-      const depth = values.depth || values.relief ? depthOf(fused, series.files.length, positions) : undefined
-      if (values.depth) await writeGrey(values.depth, depthSamples(depth!, fused.crop), 16)
-      if (values.confidence) await writeGrey(values.confidence, confidenceSamples(fused), 8)
-      if (values.relief) await writeWhole(values.relief, reliefText(values.relief, depth!, fused, pixel_mm))
-    })
+    await fused.stopwatch.time('encode', () => writeAll(values as Outputs, fused, series, { bits: settings.bits, positions, pixel_mm }))
   } finally {
     await team.dismiss()
   }

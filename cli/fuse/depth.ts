@@ -1,5 +1,5 @@
 import path from 'node:path'
-import { evenedDepth, filledDepth, fullSize, inMillimetres } from '@/core/fuse'
+import { evenedDepth, filledDepth, fullSize, inMillimetres, type GreyMap } from '@/core/fuse'
 import { meshOf, objOf, plyOf } from '@/core/formats'
 import type { Plane, Rectangle } from '@/core/raster'
 import { InputError } from '@/schemas'
@@ -48,16 +48,8 @@ export function depthOf(fused: FusedSeries, count: number, positions?: number[])
   return { map: positions ? inMillimetres(map, positions) : map, scale: depthScale(count, positions) }
 }
 
-export function depthSamples({ map, scale: { at0, at65535 } }: FoundDepth, crop: Rectangle): Plane {
-  const plane = fullSize(map, crop)
-  for (let i = 0; i < plane.data.length; i++) plane.data[i] = ((plane.data[i] - at0) / (at65535 - at0)) * 65535
-  return plane
-}
-
-export function confidenceSamples({ confidence, crop }: FusedSeries): Plane {
-  const plane = fullSize(confidence(), crop)
-  for (let i = 0; i < plane.data.length; i++) plane.data[i] *= 255
-  return plane
+export function depthSamples({ map, scale: { at0, at65535 } }: FoundDepth, crop: Rectangle): GreyMap {
+  return fullSize(map, crop, 16, (depth) => ((depth - at0) / (at65535 - at0)) * 65535)
 }
 
 /** A third of the picture's width: how high a relief rises whose depth in mm is not known. */

@@ -66,14 +66,33 @@ export class FocusMap {
   }
 }
 
-/** A part of the picture of a map of half its size: each of its places twice along both sides. */
-export function fullSize(half: Plane, { x, y, width, height }: Rectangle): Plane {
-  const out = createPlane(width, height)
-  for (let row = 0, i = 0; row < height; row++) {
+/** A map as whole numbers, for a grey picture. */
+export interface GreyMap {
+  width: number
+  height: number
+  data: Uint8Array | Uint16Array
+}
+
+/**
+ * A part of the picture of a map of half its size, each of its places twice along both sides: what `sampleOf` makes of each,
+ * rounded and held to what 8 or 16 bits can tell.
+ */
+export function fullSize(half: Plane, { x, y, width, height }: Rectangle, bits: 8 | 16, sampleOf: (value: number) => number): GreyMap {
+  const data = bits === 16 ? new Uint16Array(width * height) : new Uint8Array(width * height)
+  const most = 2 ** bits - 1
+  for (let row = 0; row < height; row++) {
+    const to = row * width
+    if (row > 0 && (y + row) % 2 === 1) {
+      data.copyWithin(to, to - width, to)
+      continue
+    }
     const from = ((y + row) >> 1) * half.width
-    for (let column = 0; column < width; column++, i++) out.data[i] = half.data[from + ((x + column) >> 1)]
+    for (let column = 0; column < width; column++) {
+      const repeats = column > 0 && (x + column) % 2 === 1
+      data[to + column] = repeats ? data[to + column - 1] : Math.min(most, Math.max(0, Math.round(sampleOf(half.data[from + ((x + column) >> 1)]))))
+    }
   }
-  return out
+  return { width, height, data }
 }
 
 /** Where the mean is this part of the best there is no peak; where it is that part the peak is clear. */

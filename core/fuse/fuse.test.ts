@@ -47,12 +47,13 @@ describe.each(Object.values(STYLES))('$name', (style) => {
     const fused = fuse(left, right)
     expect(error(fused.picture, checks)).toBeLessThan(0.25 * error(left, checks))
     const whole = { x: 0, y: 0, width: WIDTH, height: HEIGHT }
-    const [source, depth, confidence] = [fused.source(), fused.depth(), fused.confidence()].map((map) => fullSize(map, whole).data)
+    const percent = (value: number) => 100 * value
+    const [source, depth, confidence] = [fused.source(), fused.depth(), fused.confidence()].map((map) => fullSize(map, whole, 8, percent).data)
     expect(source[32 * WIDTH + 12]).toBe(0)
-    expect(source[32 * WIDTH + 84]).toBe(1)
-    expect(depth[32 * WIDTH + 12]).toBeLessThan(0.1)
-    expect(depth[32 * WIDTH + 84]).toBeGreaterThan(0.9)
-    expect(confidence[32 * WIDTH + 12]).toBeGreaterThan(0.8)
+    expect(source[32 * WIDTH + 84]).toBe(100)
+    expect(depth[32 * WIDTH + 12]).toBeLessThan(10)
+    expect(depth[32 * WIDTH + 84]).toBeGreaterThan(90)
+    expect(confidence[32 * WIDTH + 12]).toBeGreaterThan(80)
   })
 
   test('shows what there is so far, small, and goes on as if nobody had looked', () => {
@@ -140,4 +141,24 @@ test('the depth of a place between two frames is told between them', () => {
       expect(Math.abs(places.data[y * places.width + x] - peak)).toBeLessThan(0.06)
     }
   }
+})
+
+describe('a map at the full size', () => {
+  const half = { width: 3, height: 2, data: Float32Array.of(0, 1, 2, 3, 4, 70000) }
+
+  test.each([
+    [{ x: 0, y: 0, width: 6, height: 4 }, [0, 0, 1, 1, 2, 2, 0, 0, 1, 1, 2, 2, 3, 3, 4, 4, 70000, 70000, 3, 3, 4, 4, 70000, 70000]],
+    [{ x: 1, y: 1, width: 4, height: 2 }, [0, 1, 1, 2, 3, 4, 4, 70000]],
+    [{ x: 2, y: 3, width: 3, height: 1 }, [4, 4, 70000]],
+  ])('has each place twice, whatever part is asked for: %j', (part, expected) => {
+    const { width, height, data } = fullSize(half, part, 16, (value) => value)
+    expect([width, height]).toEqual([part.width, part.height])
+    expect([...data]).toEqual(expected.map((value) => Math.min(65535, value)))
+  })
+
+  test('is rounded and held to its range', () => {
+    const values = [-3, 0.4, 0.6, 254.6, 900, 5]
+    const { data } = fullSize({ ...half, data: Float32Array.from(values) }, { x: 0, y: 0, width: 6, height: 4 }, 8, (value) => value)
+    expect([...data.subarray(0, 6), data[12], data[14], data[16]]).toEqual([0, 0, 0, 0, 1, 1, 255, 255, 5])
+  })
 })

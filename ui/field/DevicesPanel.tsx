@@ -87,7 +87,7 @@ export function DevicesPanel({ devices, faults, onFaults, onOpen, busy, byRail, 
         />
         <Select aria-label="ISO" value={camera.iso} onChange={(iso) => set({ iso })} options={ISOS} disabled={busy} />
       </div>
-      {!reply.ready && <p role="status">The scene is being made ready for frames of this size; the first one waits for it, up to a minute.</p>}
+      {!reply.ready && <p role="status">The scene is being made ready for frames of this size; the first one waits some seconds for it.</p>}
       <p className={styles.stock}>
         Battery {camera.battery_percent} % · card {camera.cardFrames} frames
         {flash && (flash.recycling_s > 0 ? ` · flash charging ${flash.recycling_s.toFixed(1)} s` : ' · flash ready')}

@@ -1,0 +1,48 @@
+import { exifFields, readExif, readFacts, writeGrey, writePicture, writeWhole } from '@/codec'
+import { fullSize } from '@/core/fuse'
+import { depthOf, depthSamples, reliefText } from './depth'
+import type { FusedSeries } from './fuseSeries'
+import type { Series } from './series'
+
+/** Files that may be asked for; the picture always is. */
+export interface Outputs {
+  out: string
+  'source-map'?: string
+  depth?: string
+  confidence?: string
+  relief?: string
+}
+
+interface Manner {
+  bits: 8 | 16
+  positions?: number[]
+  pixel_mm?: number
+}
+
+/** Writes everything that was asked for: the maps are made and written while the picture is still being compressed. */
+export async function writeAll(outputs: Outputs, fused: FusedSeries, series: Series, manner: Manner): Promise<void> {
+  const ends = await Promise.allSettled([writeResult(outputs.out, fused, series, manner.bits), writeMaps(outputs, fused, series, manner)])
+  // Both are waited for, so that neither leaves half a file behind when the other fails.
+  for (const end of ends) if (end.status === 'rejected') throw end.reason
+}
+
+async function writeResult(out: string, fused: FusedSeries, { files }: Series, bits: 8 | 16): Promise<void> {
+  const { exif, icc } = await readFacts(files[fused.reference])
+  const taken = readExif(exif)
+  await writePicture(out, fused, { bits: /\.jpe?g$/i.test(out) ? 8 : bits, crop: fused.crop, icc, ...(taken && { exif: exifFields(taken) }) })
+}
+
+async function writeMaps(outputs: Outputs, fused: FusedSeries, { files }: Series, { positions, pixel_mm }: Manner): Promise<void> {
+  const { crop } = fused
+  const sourceBits = files.length > 256 ? 16 : 8
+  if (outputs['source-map']) await writeGrey(outputs['source-map'], fullSize(fused.source(), crop, sourceBits, Number), sourceBits)
+  const depth = outputs.depth || outputs.relief ? depthOf(fused, files.length, positions) : undefined
+  if (outputs.depth) await writeGrey(outputs.depth, depthSamples(depth!, crop), 16)
+  if (outputs.confidence)
+    await writeGrey(
+      outputs.confidence,
+      fullSize(fused.confidence(), crop, 8, (sure) => 255 * sure),
+      8,
+    )
+  if (outputs.relief) await writeWhole(outputs.relief, reliefText(outputs.relief, depth!, fused, pixel_mm))
+}
