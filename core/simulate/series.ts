@@ -1,4 +1,4 @@
-import { compose, IDENTITY, invert, type Picture, type Plane, type Similarity } from '../raster'
+import { compose, createPlane, IDENTITY, invert, type Picture, type Plane, type Similarity } from '../raster'
 import { pixelsPer_mm, viewAt, type CameraSetup, type View } from './camera'
 import { exposeLens } from './exposeLens'
 import { shotsOf, specksOf, type Fault, type Shot, type Speck } from './faults'
@@ -94,17 +94,26 @@ export class SimulatedSeries {
     return developSharp(exposeLens(this.sampled, this.request.camera, this.views[this.reference], { sharp: true }))
   }
 
-  /** Depth z, in mm from the near edge, of what the reference frame shows at each pixel. */
+  /**
+   * Depth z, in mm from the near edge, of what the reference frame shows at each pixel: of the nearest surface that covers
+   * half of it. What lies between a hair and its ground is the depth of neither, however a pixel mixes their colours.
+   */
   truthDepth_mm(): Plane {
     const { camera } = this.request
     const view = this.views[this.reference]
-    // One over the distance is carried where colour was; light of no blur keeps it as it is.
-    const layers = this.sampled.layers.map((layer) => {
-      const colour = layer.colour.map((value, i) => (i % 4 === 3 ? value : layer.inverse[i >> 2] * layer.colour[i | 3]))
-      return { ...layer, colour }
-    })
-    const [inverse] = exposeLens({ ...this.sampled, layers }, camera, view, { sharp: true }).planes
-    return { ...inverse, data: inverse.data.map((value) => 1 / value + view.pupilZ) }
+    const depth = createPlane(camera.width_px, camera.height_px)
+    for (const layer of this.sampled.layers) {
+      // One over the distance and coverage are carried where colours were; light of no blur keeps them as they are.
+      const colour = new Float32Array(layer.colour.length)
+      for (let i = 0; i < colour.length; i += 4) {
+        const alpha = layer.colour[i + 3]
+        colour.set([layer.inverse[i >> 2] * alpha, alpha, 0, alpha], i)
+      }
+      const [inverse, covered] = exposeLens({ ...this.sampled, layers: [{ ...layer, colour }] }, camera, view, { sharp: true }).planes
+      for (let i = 0; i < depth.data.length; i++)
+        if (covered.data[i] >= 0.5) depth.data[i] = covered.data[i] / inverse.data[i] + view.pupilZ
+    }
+    return depth
   }
 
   /**
