@@ -102,26 +102,33 @@ describe('where a link is measured', () => {
   const link = (from: number, to: number): Link => ({ from, to, pair: { motion: IDENTITY, gain: 1, residual: 0, correlation: 1 } })
   const still = [IDENTITY, IDENTITY, IDENTITY]
 
-  test('is where both frames are sharp', () => {
+  test('is between the two frames, nearer to where there is more to see', () => {
     const places = new SharpPlaces(400)
     const [left, middle, right] = [-150, 0, 150]
-    places.add(sharpAt([left, 0, 1], [middle, 0, 0.1]))
-    places.add(sharpAt([left, 0, 0.1], [middle, 0, 1], [right, 0, 0.1]))
-    places.add(sharpAt([middle, 0, 0.1], [right, 0, 1]))
+    // Three things at three depths, each half as sharp a frame away; the one in the middle is three times as strong.
+    const strengths = [1, 0.5, 0.2]
+    const frame = (k: number) => sharpAt([left, 0, strengths[k]], [middle, 0, 3 * strengths[Math.abs(k - 1)]], [right, 0, strengths[2 - k]])
+    for (let k = 0; k < 3; k++) places.add(frame(k))
     const [near, far, both] = places.depthsOf([link(0, 1), link(1, 2), link(0, 2)], still)
-    expect(near).toBeCloseTo(0.5, 1)
-    expect(far).toBeCloseTo(1.5, 1)
-    // The two ends have nothing but the middle in common.
-    expect(both).toBeCloseTo(1, 1)
+    expect(near).toBeGreaterThan(0.5)
+    expect(near).toBeLessThan(1)
+    expect(far).toBeCloseTo(2 - near, 6)
+    expect(both).toBeCloseTo(1, 6)
   })
 
   test('goes along with a picture that moves', () => {
-    const places = new SharpPlaces(400)
-    places.add(sharpAt([-150, 0, 1]))
-    places.add(sharpAt([-150 + 60, 0, 0.2]))
-    places.add(sharpAt([-150 + 60, 0, 0.2]))
-    const moved = [IDENTITY, shifted(60, 0), shifted(60, 0)]
-    expect(places.depthsOf([link(1, 2)], moved)[0]).toBeLessThan(0.2)
+    const strengths = [0.2, 0.6, 1, 0.6, 0.2]
+    const [unmoved, moved] = [0, 60].map((away) => {
+      const places = new SharpPlaces(400)
+      for (const [k, strength] of strengths.entries()) places.add(sharpAt([-150 + (k > 2 ? away : 0), 0, strength]))
+      return places.depthsOf(
+        [link(1, 2), link(2, 3), link(1, 3)],
+        strengths.map((_, k) => shifted(k > 2 ? away : 0, 0)),
+      )
+    })
+    // All there is lies at one depth.
+    expect(unmoved).toEqual([2, 2, 2])
+    expect(moved).toEqual(unmoved)
   })
 
   test('is halfway between frames that share nothing', () => {

@@ -1,9 +1,8 @@
 import type { Similarity } from '../raster'
 import { weightOf, type Link } from './link'
 
-/** How much more or less a depth moves than that of the next frame's focus, usually; and what links are wrong by, px. */
-const USUAL = 0.02
-const ERROR_px = 0.03
+/** How much more or less the far end moves than the near one, usually. */
+const USUAL = 0.08
 
 /**
  * Takes out of the links' shifts what is no motion of what the frames are focused on, but parallax: a camera that is
@@ -32,17 +31,20 @@ export function withoutParallax(
     const corrections = spread(gaps)
     return gaps.map((gap, i) => gap - (corrections[links[i].to] - corrections[links[i].from]))
   }
-  let [agreeing, size, weights] = [0, 0, 0]
+  let [agreeing, size, disagreeing] = [0, 0, 0]
   shifts.forEach((gaps, axis) => {
     const [left, parallax] = [unexplained(gaps), unexplained(expected[axis])]
     links.forEach((link, i) => {
       const weight = weightOf(link)
       agreeing += weight * left[i] * parallax[i]
       size += weight * parallax[i] ** 2
-      weights += weight
+      disagreeing += weight * left[i] ** 2
     })
   })
-  const doubt = ((ERROR_px / USUAL) ** 2 * weights) / Math.max(1, 2 * links.length)
-  const slope = agreeing / (size + doubt)
+  if (size === 0) return { shifts, slope: 0 }
+  // What the links are wrong by, as told by what they would still disagree by.
+  const error = Math.max(0, disagreeing - agreeing ** 2 / size) / Math.max(1, 2 * (links.length - motions.length + 1))
+  const usual = USUAL / Math.max(1, motions.length - 1)
+  const slope = agreeing / (size + error / usual ** 2)
   return { shifts: shifts.map((gaps, axis) => gaps.map((gap, i) => gap - slope * expected[axis][i])), slope }
 }

@@ -31,20 +31,20 @@ export class SharpPlaces {
 
   /**
    * The depth at which each link was measured, in places of the series: 3.5 is halfway between what the frames at 3 and 4
-   * are focused on. A part of the picture lies where it is sharpest; it counts by how sharp it is in both frames, as it does
-   * when they are aligned. `motions` lead from one frame, the same for all, to each.
+   * are focused on. A part of the picture lies where it is sharpest; at each depth there is as much as the parts there are
+   * strong, and it counts by how sharp it is in both frames, as it does when they are aligned. `motions` lead from one frame,
+   * the same for all, to each.
    */
   depthsOf(links: Link[], motions: Similarity[]): number[] {
     const energies = this.frames.map((points, k) => this.energiesOf(points, invert(motions[k])))
-    const depths = Array.from({ length: TILES.across * TILES.down }, (_, tile) =>
-      mean(
-        energies.map((_, k) => k),
-        energies.map((energy) => energy[tile] ** 2),
-      ),
-    )
+    const courses = Array.from({ length: TILES.across * TILES.down }, (_, tile) => course(energies.map((energy) => energy[tile])))
+    const strength = new Float64Array(this.frames.length)
+    for (const { peak, values } of courses) strength[peak] += values[peak]
+    const sharpness = sharpnessAway(courses, this.frames.length)
     return links.map(({ from, to }) => {
-      const weights = depths.map((_, tile) => Math.sqrt(energies[from][tile] * energies[to][tile]))
-      return mean(depths, weights) || (from + to) / 2
+      const weights = strength.map((there, k) => there * Math.sqrt(sharpness[Math.abs(k - from)] * sharpness[Math.abs(k - to)]))
+      const sum = weights.reduce((all, weight) => all + weight, 0)
+      return sum > 0 ? weights.reduce((all, weight, k) => all + weight * k, 0) / sum : (from + to) / 2
     })
   }
 
@@ -60,8 +60,26 @@ export class SharpPlaces {
   }
 }
 
-/** Weighted; 0 where nothing weighs. */
-function mean(values: number[], weights: number[]): number {
-  const sum = weights.reduce((a, b) => a + b, 0)
-  return sum > 0 ? values.reduce((all, value, k) => all + value * weights[k], 0) / sum : 0
+/** How sharp a part of the picture is along the series, and where most. */
+interface Course {
+  values: number[]
+  peak: number
+}
+
+/** What a part has wherever the focus is tells nothing: noise, and edges too coarse to blur. */
+function course(energies: number[]): Course {
+  const least = Math.min(...energies)
+  const values = energies.map((energy) => energy - least)
+  return { values, peak: values.indexOf(Math.max(...values)) }
+}
+
+/** How sharp a part of the picture is so many frames away from where it is sharpest, as part of that: the middle of all parts. */
+function sharpnessAway(courses: Course[], count: number): number[] {
+  return Array.from({ length: count }, (_, away) => {
+    if (away === 0) return 1
+    const shares = courses.flatMap(({ values, peak }) =>
+      [peak - away, peak + away].flatMap((k) => (k >= 0 && k < count && values[peak] > 0 ? [values[k] / values[peak]] : [])),
+    )
+    return shares.sort((a, b) => a - b)[shares.length >> 1] ?? 0
+  })
 }
