@@ -1,13 +1,15 @@
 import { readingFor, SHARPNESS, toInterleaved16, WHOLE_WEIGHT, wholeTaps, type Picture, type Similarity } from '../raster'
 import { WasmKernels, Workspace, type Slab } from '../raster/kernels'
 import { FocusMap } from './focusMap'
-import { noiseOf } from './noise'
-import { Pyramids, type Triple } from './pyramids'
+import { noiseOf, quietOf } from './noise'
+import { Pyramids, type Raising, type Triple } from './pyramids'
 import type { Accumulator, Fused, SeriesFrame, SoFar, StyleOptions } from './style'
 import type { BandWeighing, SurfaceWeighing, Weighing } from './weighing'
 
 /** What there is so far is shown on a screen, not judged at 100 %. */
 const SO_FAR_px = 1000
+
+const AS_IT_IS: Raising = { scale: 1, least: 0, power: 0 }
 
 /**
  * Fuses by the bands of a Laplacian pyramid (Burt & Kolczynski, 1993): each band is the mean of the frames' bands, weighted
@@ -28,6 +30,8 @@ export class BandAccumulator implements Accumulator {
   private readonly focus: FocusMap
   private copies?: Triple[]
   private noise?: number
+  /** How much less noise frames usually have than the present one. */
+  private quiet = 1
   private begun = false
 
   constructor(
@@ -60,6 +64,7 @@ export class BandAccumulator implements Accumulator {
   add({ index, samples, motion, gain }: SeriesFrame): void {
     const { frame, pyramids, levels, weighing } = this
     this.takeIn(samples, motion, gain)
+    this.quiet = quietOf(gain)
     for (let level = 0; level < levels; level++)
       for (let channel = 0; channel < 3; channel++) pyramids.reduce(frame[level][channel], frame[level + 1][channel])
     if (weighing.by === 'band') this.weighBands(weighing, index)
@@ -114,7 +119,18 @@ export class BandAccumulator implements Accumulator {
     let now = smoothings % 2
     pyramids.energy(frame[level], frame[level + 1], planes[now])
     if (level === 0) this.noise ??= noiseOf(this.space.view(planes[now]), planes[now].stride, planes[now].height, planes[now].width)
+    // A dark frame's noise is brought up with it.
+    if (this.quiet !== 1) pyramids.raise(planes[now], { scale: this.quiet, least: 0, power: 1 })
     for (let k = 0; k < smoothings; k++, now = 1 - now) pyramids.smooth(planes[now], planes[1 - now])
+  }
+
+  /**
+   * How energies become weights, from (1 + what they are beside noise) to the power of the decision. Where there is nothing
+   * but noise a noisier frame counts less by as much: so the mean has the least.
+   */
+  private raising(decision: number): Raising {
+    const least = this.quiet ** (1 / decision)
+    return { scale: least / this.noise!, least, power: decision }
   }
 
   private weighBands({ smoothings, coarserShare, decision }: BandWeighing, index: number): void {
@@ -125,12 +141,19 @@ export class BandAccumulator implements Accumulator {
       if (level === 1) this.focus.add(weights[level], index)
     }
     if (coarserShare > 0) for (let level = levels - 2; level >= 0; level--) pyramids.addExpanded(weights[level + 1], weights[level], coarserShare)
-    const scale = 1 / this.noise!
+    const raised = this.raising(decision)
     for (let level = 0; level < levels; level++) {
       // The last band's weights serve what remains above it too.
-      if (level === levels - 1) pyramids.raise(weights[level], scale, decision)
-      const raising: [number, number] = level === levels - 1 ? [1, 0] : [scale, decision]
-      pyramids.accumulate(frame[level], frame[level + 1], weights[level], raising, sums[level], totals[level], this.begun)
+      if (level === levels - 1) pyramids.raise(weights[level], raised)
+      pyramids.accumulate(
+        frame[level],
+        frame[level + 1],
+        weights[level],
+        level === levels - 1 ? AS_IT_IS : raised,
+        sums[level],
+        totals[level],
+        this.begun,
+      )
     }
     pyramids.reduce(weights[levels - 1], weights[levels])
     pyramids.accumulateTop(frame[levels], weights[levels], sums[levels], totals[levels], this.begun)
@@ -145,10 +168,10 @@ export class BandAccumulator implements Accumulator {
     }
     pyramids.reduce(weights[0], weights[1])
     this.focus.add(weights[1], index)
-    pyramids.raise(weights[0], 1 / this.noise!, decision)
+    pyramids.raise(weights[0], this.raising(decision))
     for (let level = 0; level < levels; level++) {
       pyramids.reduce(weights[level], weights[level + 1])
-      pyramids.accumulate(frame[level], frame[level + 1], weights[level], [1, 0], sums[level], totals[level], this.begun)
+      pyramids.accumulate(frame[level], frame[level + 1], weights[level], AS_IT_IS, sums[level], totals[level], this.begun)
     }
     pyramids.accumulateTop(frame[levels], weights[levels], sums[levels], totals[levels], this.begun)
   }

@@ -1,5 +1,6 @@
 import { createPicture, fromInterleaved, IDENTITY, reduce, smooth, toInterleaved16, type Picture, type Plane } from '../raster'
 import { TwinKernels, WasmKernels, type Kernels } from '../raster/kernels'
+import { randomStream } from '../simulate/random'
 import { fullSize, STYLES } from '.'
 
 const WIDTH = 96
@@ -96,6 +97,35 @@ describe.each(Object.values(STYLES))('$name', (style) => {
   test('the order of the frames does not change the picture', () => {
     const frames = [half(checks, (x) => x < 30), half(checks, (x) => x >= 30 && x < 60), half(checks, (x) => x >= 60)]
     expect(error(fuse(...frames).picture, fuse(...frames.toReversed()).picture)).toBeLessThan(2e-5)
+  })
+
+  test('a frame that was dark and is brought up does not bring its noise into even parts, and still gives its detail', () => {
+    const random = randomStream(11)
+    const noisy = (of: (x: number, y: number) => number, by: number) => picture((x, y) => of(x, y) + by * (random() - 0.5))
+    const even = (x: number, y: number) => (x < WIDTH / 2 ? 0.5 : ((x >> 2) + (y >> 2)) % 2 ? 0.65 : 0.35)
+    // The fifth frame got a sixth of the light: as encoded values less than half, and only it has the checks.
+    const gain = 2.3
+    const accumulator = style.create({ width: WIDTH, height: HEIGHT })
+    const add = (frame: Picture, index: number, factor: number) =>
+      accumulator.add({ index, samples: toInterleaved16(frame), motion: IDENTITY, gain: factor })
+    for (let k = 0; k < 4; k++)
+      add(
+        noisy(() => 0.5, 0.01),
+        k,
+        1,
+      )
+    const dark = noisy(even, 0.05)
+    dark.planes.forEach(({ data }) => data.forEach((value, i) => (data[i] = value / gain)))
+    add(dark, 4, gain)
+    const { data } = fromInterleaved(accumulator.finish().samples, WIDTH, HEIGHT).planes[0]
+    let [sum, count, contrast] = [0, 0, 0]
+    for (let y = 8; y < HEIGHT - 8; y++) {
+      for (let x = 8; x < WIDTH / 2 - 12; x++, count++) sum += (data[y * WIDTH + x] - 0.5) ** 2
+      for (let x = WIDTH / 2 + 12; x < WIDTH - 8; x++) contrast = Math.max(contrast, data[y * WIDTH + x])
+    }
+    // The noise of the four alone would be 0.0014, that of the dark frame is 0.0144.
+    expect(Math.sqrt(sum / count)).toBeLessThan(0.003)
+    expect(contrast).toBeGreaterThan(0.6)
   })
 
   test('noise averages away where no frame has detail', () => {

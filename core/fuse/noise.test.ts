@@ -1,4 +1,4 @@
-import { noiseOf } from './noise'
+import { noiseOf, quietOf } from './noise'
 
 const energies = (of: (x: number, y: number) => number) => Float32Array.from({ length: 160 * 160 }, (_, i) => of(i % 160, Math.floor(i / 160)))
 
@@ -41,4 +41,11 @@ test('more noise counts as more, and none never as nothing', () => {
     ),
   ).toBe(2e-5)
   expect(noiseOf(new Float32Array(9), 3, 3)).toBe(2e-5)
+})
+
+test('a dark frame that is brought up has more noise, a bright one less, and small differences do not count', () => {
+  expect(quietOf(1)).toBe(1)
+  expect(quietOf(1.1)).toBe(1)
+  expect(quietOf(2)).toBeCloseTo(1 / 8, 9)
+  expect(quietOf(2) * quietOf(0.5)).toBeCloseTo(1, 9)
 })

@@ -5,6 +5,13 @@ export type Triple = [Slab, Slab, Slab]
 
 const places = (slabs: Slab[]) => slabs.map(({ at }) => at)
 
+/** Energies become weights: (energy × scale + least) to a whole power; they stay as they are where that is 0. */
+export interface Raising {
+  scale: number
+  least: number
+  power: number
+}
+
 /** Steps that bands are made of (Burt & Adelson, 1983), on planes in the kernels' memory. */
 export class Pyramids {
   constructor(readonly space: Workspace) {}
@@ -35,10 +42,10 @@ export class Pyramids {
   }
 
   /** Adds a band to its sums, weighed by (energy × scale + 1)^power; by the energy as it is where the power is 0. */
-  accumulate(fine: Triple, coarse: Triple, weight: Slab, [scale, power]: [number, number], sums: Triple, total: Slab, begun: boolean): void {
+  accumulate(fine: Triple, coarse: Triple, weight: Slab, { scale, least, power }: Raising, sums: Triple, total: Slab, begun: boolean): void {
     const [{ bytes, stride, width, height }] = fine
     const band = [...places(fine), bytes, stride, ...places(coarse), coarse[0].stride, coarse[0].height, width]
-    this.run('accumulate', [...band, weight.at, scale, power, ...places(sums), total.at, Number(begun)], height)
+    this.run('accumulate', [...band, weight.at, scale, least, power, ...places(sums), total.at, Number(begun)], height)
   }
 
   /** Adds what remains at the top of the pyramid to its sums. */
@@ -47,8 +54,8 @@ export class Pyramids {
     this.run('accumulateTop', [...places(planes), stride, weight.at, ...places(sums), total.at, Number(begun)], height)
   }
 
-  raise({ at, stride, height }: Slab, scale: number, power: number): void {
-    this.run('raise', [at, stride, scale, power], height)
+  raise({ at, stride, height }: Slab, { scale, least, power }: Raising): void {
+    this.run('raise', [at, stride, scale, least, power], height)
   }
 
   /** Puts the summed pyramids together from the top down to `level`, in place: that level's sums become the picture. */

@@ -74,7 +74,7 @@ describe('the compiled kernels do what the plain ones do, at every size', () => 
           both('accumulate', width, (space) => {
             const { band } = levels(space, facts, bytes)
             const [weight, ...out] = [6, 7, 8, 9, 10].map((k) => fill(space, width, height, seed + k))
-            return { args: [...band, weight.at, 2.5, power, ...at(out), begun], rows: height, out }
+            return { args: [...band, weight.at, 2.5, 0.7, power, ...at(out), begun], rows: height, out }
           }),
           // A weight of up to 3.5^3 multiplies the rounding of the small difference beside it.
           4e-6 * Math.max(1, 3.5 ** power),
@@ -88,7 +88,7 @@ describe('the compiled kernels do what the plain ones do, at every size', () => 
       expectAlike(
         both('raise', width, (space) => {
           const [a] = planes(space, 1)
-          return { args: [a.at, a.stride, 2.5, 4], rows: height, out: [a] }
+          return { args: [a.at, a.stride, 2.5, 0.7, 4], rows: height, out: [a] }
         }),
       )
       expectAlike(

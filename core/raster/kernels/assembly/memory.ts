@@ -55,10 +55,10 @@ export const UNIT16: f32 = 1.0 / 65535.0
 @inline export function firstFour(even: v128, odd: v128): v128 { return v128.shuffle<f32>(even, odd, 0, 4, 1, 5) }
 @inline export function lastFour(even: v128, odd: v128): v128 { return v128.shuffle<f32>(even, odd, 2, 6, 3, 7) }
 
-/** Energy to weight: (energy × scale + 1) to a whole power; the energy as it is where the power is 0. */
-@inline export function weightOf(energy: v128, scale: v128, power: i32): v128 {
+/** Energy to weight: (energy × scale + least) to a whole power; the energy as it is where the power is 0. */
+@inline export function weightOf(energy: v128, scale: v128, least: v128, power: i32): v128 {
   if (power == 0) return energy
-  const ratio = f32x4.add(f32x4.mul(energy, scale), f32x4.splat(1))
+  const ratio = f32x4.add(f32x4.mul(energy, scale), least)
   let weight = ratio
   for (let k = 1; k < power; k++) weight = f32x4.mul(weight, ratio)
   return weight

@@ -14,13 +14,14 @@ import { evenOf, expandDown, firstFour, lastFour, load4, oddOf, rowOf, weightOf 
 
 @inline function accumulateOf<T>(
   red: usize, green: usize, blue: usize, stride: i32, coarseRed: usize, coarseGreen: usize, coarseBlue: usize, coarseStride: i32, coarseHeight: i32, width: i32,
-  weight: usize, scale: f32, power: i32, sumRed: usize, sumGreen: usize, sumBlue: usize, total: usize, begun: bool, first: usize, from: i32, to: i32,
+  weight: usize, scale: f32, least: f32, power: i32, sumRed: usize, sumGreen: usize, sumBlue: usize, total: usize, begun: bool, first: usize, from: i32, to: i32,
 ): void {
   const half = (width + 1) >> 1
   const apart = (<usize>half << 2) + 128
   const second = first + apart
   const third = second + apart
   const scales = f32x4.splat(scale)
+  const leasts = f32x4.splat(least)
   for (let y = from; y < to; y++) {
     expandDown(coarseRed, coarseStride, coarseHeight, half, y, first)
     expandDown(coarseGreen, coarseStride, coarseHeight, half, y, second)
@@ -30,8 +31,8 @@ import { evenOf, expandDown, firstFour, lastFour, load4, oddOf, rowOf, weightOf 
       const i = <usize>x << 1
       const o = (row + <usize>x) * sizeof<T>()
       const s = (row + <usize>x) << 2
-      const low = weightOf(v128.load(weight + s), scales, power)
-      const high = weightOf(v128.load(weight + s + 16), scales, power)
+      const low = weightOf(v128.load(weight + s), scales, leasts, power)
+      const high = weightOf(v128.load(weight + s + 16), scales, leasts, power)
       v128.store(total + s, begun ? f32x4.add(v128.load(total + s), low) : low)
       v128.store(total + s + 16, begun ? f32x4.add(v128.load(total + s + 16), high) : high)
       addBand<T>(red, first, i, o, sumRed, s, low, high, begun)
@@ -42,20 +43,20 @@ import { evenOf, expandDown, firstFour, lastFour, load4, oddOf, rowOf, weightOf 
 }
 
 /**
- * sums += weight × (fine − coarse brought to its size), total += weight, where weight = (energy × scale + 1)^power. Until
+ * sums += weight × (fine − coarse brought to its size), total += weight, where weight = (energy × scale + least)^power. Until
  * sums have `begun` they are written, whatever the memory held.
  */
 export function accumulate(
   red: usize, green: usize, blue: usize, bytes: i32, stride: i32,
   coarseRed: usize, coarseGreen: usize, coarseBlue: usize, coarseStride: i32, coarseHeight: i32, width: i32,
-  weight: usize, scale: f32, power: i32, sumRed: usize, sumGreen: usize, sumBlue: usize, total: usize, begun: bool,
+  weight: usize, scale: f32, least: f32, power: i32, sumRed: usize, sumGreen: usize, sumBlue: usize, total: usize, begun: bool,
   rows: usize, rowsBytes: i32, part: i32, from: i32, to: i32,
 ): void {
   const line = rowOf(rows, rowsBytes, part)
   if (bytes == 2)
-    accumulateOf<u16>(red, green, blue, stride, coarseRed, coarseGreen, coarseBlue, coarseStride, coarseHeight, width, weight, scale, power, sumRed, sumGreen, sumBlue, total, begun, line, from, to)
+    accumulateOf<u16>(red, green, blue, stride, coarseRed, coarseGreen, coarseBlue, coarseStride, coarseHeight, width, weight, scale, least, power, sumRed, sumGreen, sumBlue, total, begun, line, from, to)
   else
-    accumulateOf<f32>(red, green, blue, stride, coarseRed, coarseGreen, coarseBlue, coarseStride, coarseHeight, width, weight, scale, power, sumRed, sumGreen, sumBlue, total, begun, line, from, to)
+    accumulateOf<f32>(red, green, blue, stride, coarseRed, coarseGreen, coarseBlue, coarseStride, coarseHeight, width, weight, scale, least, power, sumRed, sumGreen, sumBlue, total, begun, line, from, to)
 }
 
 /** The same for what remains at the top of the pyramid: sums += weight × plane. */

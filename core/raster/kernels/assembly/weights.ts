@@ -56,8 +56,9 @@ export function energy(
 }
 
 /** Energies to weights, in place. */
-export function raise(plane: usize, stride: i32, scale: f32, power: i32, from: i32, to: i32): void {
+export function raise(plane: usize, stride: i32, scale: f32, least: f32, power: i32, from: i32, to: i32): void {
   const end = <usize>(to * stride) << 2
   const scales = f32x4.splat(scale)
-  for (let o = <usize>(from * stride) << 2; o < end; o += 16) v128.store(plane + o, weightOf(v128.load(plane + o), scales, power))
+  const leasts = f32x4.splat(least)
+  for (let o = <usize>(from * stride) << 2; o < end; o += 16) v128.store(plane + o, weightOf(v128.load(plane + o), scales, leasts, power))
 }

@@ -41,6 +41,6 @@ export function expanded(coarse: Float32Array, stride: number, width: number, he
 }
 
 /** Energy to weight; the energy as it is where the power is 0. */
-export function weightOf(energy: number, scale: number, power: number): number {
-  return power === 0 ? energy : (energy * scale + 1) ** power
+export function weightOf(energy: number, scale: number, least: number, power: number): number {
+  return power === 0 ? energy : (energy * scale + least) ** power
 }

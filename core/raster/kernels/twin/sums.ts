@@ -1,7 +1,7 @@
 import { expanded, floats, reader, weightOf } from './memory'
 
 /**
- * sums += weight × (fine − coarse brought to its size), total += weight, where weight = (energy × scale + 1)^power. Until
+ * sums += weight × (fine − coarse brought to its size), total += weight, where weight = (energy × scale + least)^power. Until
  * sums have `begun` they are written, whatever the memory held.
  */
 export function accumulate(
@@ -19,6 +19,7 @@ export function accumulate(
   width: number,
   weight: number,
   scale: number,
+  least: number,
   power: number,
   sumRed: number,
   sumGreen: number,
@@ -37,7 +38,7 @@ export function accumulate(
   const [energies, totals] = [floats(memory, weight), floats(memory, total)]
   for (let y = from; y < to; y++) {
     for (let x = 0, o = y * stride; x < width; x++, o++) {
-      const here = weightOf(energies[o], scale, power)
+      const here = weightOf(energies[o], scale, least, power)
       totals[o] = (begun ? totals[o] : 0) + here
       for (let c = 0; c < 3; c++) sums[c][o] = (begun ? sums[c][o] : 0) + here * (fine[c](o) - coarse[c](x, y))
     }

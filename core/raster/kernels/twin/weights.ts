@@ -34,7 +34,16 @@ export function energy(
 }
 
 /** Energies to weights, in place. */
-export function raise(memory: ArrayBuffer, plane: number, stride: number, scale: number, power: number, from: number, to: number): void {
+export function raise(
+  memory: ArrayBuffer,
+  plane: number,
+  stride: number,
+  scale: number,
+  least: number,
+  power: number,
+  from: number,
+  to: number,
+): void {
   const values = floats(memory, plane)
-  for (let i = from * stride; i < to * stride; i++) values[i] = weightOf(values[i], scale, power)
+  for (let i = from * stride; i < to * stride; i++) values[i] = weightOf(values[i], scale, least, power)
 }
