@@ -110,8 +110,7 @@ export class SimulatedSeries {
         colour.set([layer.inverse[i >> 2] * alpha, alpha, 0, alpha], i)
       }
       const [inverse, covered] = exposeLens({ ...this.sampled, layers: [{ ...layer, colour }] }, camera, view, { sharp: true }).planes
-      for (let i = 0; i < depth.data.length; i++)
-        if (covered.data[i] >= 0.5) depth.data[i] = covered.data[i] / inverse.data[i] + view.pupilZ
+      for (let i = 0; i < depth.data.length; i++) if (covered.data[i] >= 0.5) depth.data[i] = covered.data[i] / inverse.data[i] + view.pupilZ
     }
     return depth
   }
