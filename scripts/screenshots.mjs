@@ -35,7 +35,7 @@ const views = [
     path: `/shoots/${fused.id}/shoot`,
     act: async (page) => {
       await page.getByRole('button', { name: 'Fuse these frames' }).first().click()
-      await page.locator('img[src*="/depth?n=3"]').waitFor({ timeout: 60_000 })
+      await page.locator('img[src*="/depth?n=2"]').waitFor({ timeout: 60_000 })
       await page.waitForTimeout(200)
       await page.screenshot({ path: `${folder}/fusing.png` })
     },

@@ -3,6 +3,7 @@ import { WasmKernels, Workspace, type Slab } from '../raster/kernels'
 import { FocusMap } from './focusMap'
 import { noiseOf, quietOf } from './noise'
 import { Pyramids, type Raising, type Triple } from './pyramids'
+import { filledDepth } from './relief'
 import type { Accumulator, Fused, SeriesFrame, SoFar, StyleOptions } from './style'
 import type { BandWeighing, SurfaceWeighing, Weighing } from './weighing'
 
@@ -84,7 +85,8 @@ export class BandAccumulator implements Accumulator {
     pyramids.collapse(copies, totals.slice(level), 0)
     const [{ width, height }] = copies[0]
     const planes = copies[0].map((slab) => ({ width, height, data: space.copy(slab) })) as Picture['planes']
-    return { width, height, samples: toInterleaved16({ width, height, planes }), depth: this.focus.soFar(2 ** (level - 1)) }
+    const { depth, confidence } = this.focus.soFar(this.noise!, 2 ** (level - 1))
+    return { width, height, samples: toInterleaved16({ width, height, planes }), depth: filledDepth(depth, confidence) }
   }
 
   finish(): Fused {

@@ -44,21 +44,25 @@ export class FocusMap {
 
   /** The maps; `noise` is the energy that noise alone has. */
   finish(noise: number): DepthMaps {
+    return this.maps(noise)
+  }
+
+  private maps(noise: number, step = 1): DepthMaps {
     const [best, source, before, after, , sum] = this.planes.map((slab) => this.space.view(slab))
     return {
-      source: () => this.made((o) => source[o]),
-      depth: () => this.made((o) => source[o] + peakOffset(before[o], best[o], after[o])),
-      confidence: () => this.made((o) => (best[o] / (best[o] + noise)) * prominence(best[o], sum[o] / this.count)),
+      source: () => this.made((o) => source[o], step),
+      depth: () => this.made((o) => source[o] + peakOffset(before[o], best[o], after[o]), step),
+      confidence: () => this.made((o) => (best[o] / (best[o] + noise)) * prominence(best[o], sum[o] / this.count), step),
     }
   }
 
-  /** Depth as far as it is known now, at every `step`-th place across and down. */
-  soFar(step: number): Plane {
-    const [best, source, before, after] = this.planes.map((slab) => this.space.view(slab))
-    return this.made((o) => source[o] + peakOffset(before[o], best[o], after[o]), step)
+  /** Depth and confidence as far as they are known now, at every `step`-th place across and down. */
+  soFar(noise: number, step: number): { depth: Plane; confidence: Plane } {
+    const { depth, confidence } = this.maps(noise, step)
+    return { depth: depth(), confidence: confidence() }
   }
 
-  private made(of: (place: number) => number, step = 1): Plane {
+  private made(of: (place: number) => number, step: number): Plane {
     const { stride, width, height } = this.planes[0]
     const map = createPlane(Math.ceil(width / step), Math.ceil(height / step))
     for (let y = 0, i = 0; y < height; y += step) for (let x = 0; x < width; x += step, i++) map.data[i] = of(y * stride + x)
