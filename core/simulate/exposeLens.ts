@@ -4,7 +4,7 @@ import type { CameraSetup, View } from './camera'
 import { kernelsOfThread } from './kernelsOfThread'
 import { Levels } from './levels'
 import { placing, radiusAt, scaleAt, type Placing } from './placing'
-import type { SampledLayer, SampledScene } from './sampled'
+import type { SampledLayer, SampledScene } from './sampledScene'
 
 export interface ExposeOptions {
   /** Leaves all blur out: the truth to score fused pictures against. */

@@ -2,7 +2,8 @@ import { IDENTITY } from '../raster'
 import { viewAt, type CameraSetup } from './camera'
 import { exposeLens } from './exposeLens'
 import { Hidden, marginOf } from './hidden'
-import { sampleScene, type SampledLayer, type SampledScene } from './sampled'
+import { sampleScene } from './sampled'
+import type { SampledLayer, SampledScene } from './sampledScene'
 import { SCENES } from './scenes'
 
 const ring: CameraSetup = { sensorWidth_mm: 36, width_px: 360, height_px: 240, focalLength_mm: 24, fNumber: 8, magnification: 0.018, mover: 'ring' }

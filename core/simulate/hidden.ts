@@ -1,6 +1,6 @@
 import { WIDEST } from '../raster/kernels'
 import type { CameraSetup, View } from './camera'
-import type { Extent, SampledLayer } from './sampled'
+import type { Extent, SampledLayer } from './sampledScene'
 
 /** Places are told apart so finely, in samples. */
 const CELL_BITS = 3

@@ -1,7 +1,7 @@
 import { invert } from '../raster'
 import { WIDEST } from '../raster/kernels'
 import type { CameraSetup, View } from './camera'
-import type { SampledScene } from './sampled'
+import type { SampledScene } from './sampledScene'
 
 /** How a view sees what was sampled from another. */
 export interface Placing {

@@ -1,37 +1,8 @@
 import type { Rectangle } from '../raster'
 import { pixelsPer_mm, type CameraSetup, type View } from './camera'
 import { Hidden, marginOf } from './hidden'
+import type { Extent, SampledLayer, SampledScene } from './sampledScene'
 import type { Layer, Scene, Sight } from './scene'
-
-/** A layer seen from one place, sampled finer than the pictures made from it. */
-export interface SampledLayer {
-  backdrop: boolean
-  /** Extent in samples, and where its first sample lies from the optical axis. */
-  width: number
-  height: number
-  left: number
-  top: number
-  /** Red, green, blue (times alpha) and alpha, linear light; as beside it where nearer surfaces always hide it. */
-  colour: Float32Array
-  /** One over the distance from the entrance pupil, in 1/mm, in which blur is even; beyond the outline too. */
-  inverse: Float32Array
-  /** Nearest and farthest of these. */
-  inverseRange: [number, number]
-  /** For each row, the first sample that stops any light and the one behind the last. */
-  spans: Int32Array
-  /** How far wind may carry it from frame to frame, in px. */
-  sway_px: number
-  /** Looks different at each moment: water. */
-  moving: boolean
-}
-
-export interface SampledScene {
-  layers: SampledLayer[]
-  /** The view it was sampled from and samples per pixel of it. */
-  view: View
-  density: number
-  extent: Extent
-}
 
 /** Samples per pixel, along one side: enough that resampling costs no sharpness; large pictures make do with fewer. */
 const DENSITY = { usual: 1.5, large: 1 }
@@ -81,14 +52,6 @@ export function finish<Result>(work: Sampling<Result>): Result {
 
 function densityFor({ width_px }: CameraSetup): number {
   return width_px > LARGE_px ? DENSITY.large : DENSITY.usual
-}
-
-/** What of the scene is sampled, in samples from the optical axis. */
-export interface Extent {
-  left: number
-  right: number
-  top: number
-  bottom: number
 }
 
 function extentOf({ width_px, height_px }: CameraSetup, window: Rectangle | undefined, density: number): Extent {
