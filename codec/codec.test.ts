@@ -54,6 +54,26 @@ describe('writing and reading', () => {
     expect((await sharp(at('deep.png')).metadata()).depth).toBe('ushort')
   })
 
+  test('a grey map of whole numbers is written as it is, one of others rounded and held to its range', async () => {
+    const samplesOf = async (name: string) => {
+      const data = await sharp(at(name)).toColourspace('grey16').raw({ depth: 'ushort' }).toBuffer()
+      return [...new Uint16Array(data.buffer, data.byteOffset, data.byteLength / 2)]
+    }
+    const deep = Uint16Array.of(0, 1, 40_000, 65_535, 12, 700)
+    await writeGrey(at('whole.png'), { width: 3, height: 2, data: deep }, 16)
+    expect(await samplesOf('whole.png')).toEqual([...deep])
+    await writeGrey(at('others.png'), { width: 3, height: 2, data: Float32Array.of(-5, 0.6, 40_000.4, 90_000, 11.5, 700) }, 16)
+    expect(await samplesOf('others.png')).toEqual([0, 1, 40_000, 65_535, 12, 700])
+  })
+
+  test('a grey map that cannot be written leaves nothing behind', async () => {
+    const nowhere = path.join(folder, 'missing', 'map.png')
+    await expect(writeGrey(nowhere, { width: 1, height: 1, data: Uint8Array.of(3) }, 8)).rejects.toThrow('ENOENT')
+    // More was promised than is there: the encoder refuses it, and no part of a file stays.
+    await expect(writeGrey(at('short.png'), { width: 9, height: 9, data: Uint8Array.of(3) }, 8)).rejects.toThrow()
+    expect(await readdir(folder)).toEqual([])
+  })
+
   test('EXIF is written', async () => {
     await writePicture(at('p.jpg'), gradient(), { bits: 8, exif: { IFD0: { Model: 'Body A' } } })
     expect((await readFacts(at('p.jpg'))).exif!.toString('latin1')).toContain('Body A')

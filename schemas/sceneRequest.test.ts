@@ -11,6 +11,7 @@ describe('faults of a scene', () => {
 
   test('what is not said has a usual size', () => {
     expect(scene({ faults: [{ kind: 'bump', frame: 3 }] }).faults).toEqual([{ kind: 'bump', frame: 3, shift_percent: 2.5 }])
+    expect(scene({ faults: [{ kind: 'bump', frame: 3, pushed: true }] }).faults).toMatchObject([{ shift_percent: 2.5, pushed: true }])
     expect(scene({ faults: [{ kind: 'endShort' }] }).faults).toEqual([{ kind: 'endShort', frames: 4 }])
     expect(scene({}).faults).toBeUndefined()
   })
@@ -20,6 +21,7 @@ describe('faults of a scene', () => {
     [{ kind: 'bump' }],
     [{ kind: 'bump', frame: 0 }],
     [{ kind: 'bump', frame: 2, shift_percent: 90 }],
+    [{ kind: 'bump', frame: 2, pushed: 'far' }],
     [{ kind: 'noFlash', frame: 2, colour: 'red' }],
     [{ kind: 'dust', specks: 1000 }],
     ['bump'],

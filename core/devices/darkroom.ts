@@ -70,7 +70,7 @@ export class SceneDarkroom {
     const known = kept.get(key)
     kept.delete(key)
     const still = { ...setup, mover: 'ring' as const }
-    const part = known ?? { work: sampling(this.scene, setup, viewAt(still, reference_mm, reference_mm, IDENTITY), undefined, window) }
+    const part = known ?? { work: sampling(this.scene, setup, viewAt(still, reference_mm, reference_mm, IDENTITY), { window }) }
     kept.set(key, part)
     // The oldest goes first: a Map keeps the order in which things were put in.
     if (kept.size > KEPT) kept.delete(kept.keys().next().value!)

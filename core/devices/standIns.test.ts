@@ -177,6 +177,17 @@ test('a scene made ready bit by bit gives the same picture, and is not forgotten
   expect(other.take(orders[0]).planes[1].data).toEqual(ready.take(orders[0]).planes[1].data)
 })
 
+test('a scene made ready serves all apertures but those wide open', () => {
+  const darkroom = new SceneDarkroom('wing', 2)
+  const camera = { ...setup.camera, width_px: 360, height_px: 240 }
+  const prospect = (fNumber: number, width_px = 360) => ({ setup: { ...camera, fNumber, width_px, height_px: (width_px * 2) / 3 }, reference_mm: 3 })
+  while (darkroom.prepare(prospect(8)));
+  for (const fNumber of [22, 5.6, 2.8]) expect(darkroom.prepare(prospect(fNumber))).toBe(false)
+  // Wider open, light comes from behind what hides at other apertures; and another size is another scene to sample.
+  expect(darkroom.prepare(prospect(1.4))).toBe(true)
+  expect(darkroom.prepare(prospect(8, 480))).toBe(true)
+})
+
 test('an even picture has no contrast, a chequered one much', () => {
   const picture = createPicture(20, 20)
   picture.planes[0].data.fill(0.5)

@@ -62,7 +62,7 @@ describe('a sampled scene', () => {
     const seen = viewAt(wide, 0, 0, IDENTITY)
     const corner = { x: 0, y: 0, width: 100, height: 100 }
     const [whole] = sampleScene(scene(), wide, seen).layers
-    const part = sampleScene(scene(), wide, seen, undefined, corner).layers
+    const part = sampleScene(scene(), wide, seen, { window: corner }).layers
     // The post stands in the middle, so the corner has nothing of it.
     expect(part).toHaveLength(1)
     expect(part[0].inverse.length).toBeLessThan(whole.inverse.length / 4)

@@ -14,19 +14,26 @@ const MARGIN = 0.14
 /** Blur and movement by accident bring in light from so far outside a window, px. */
 const AROUND_px = 130
 
-/**
- * Samples every layer once; all frames of a series are then made from the samples. `window` is the only part of the
- * picture, in px, that will be drawn; all of it where absent.
- */
-export function sampleScene(scene: Scene, setup: CameraSetup, view: View, density?: number, window?: Rectangle): SampledScene {
-  return finish(sampling(scene, setup, view, density, window))
+export interface SamplingOptions {
+  /** Samples per pixel, along one side. */
+  density?: number
+  /** The only part of the picture, in px, that will be drawn; all of it where absent. */
+  window?: Rectangle
+  /** All pictures are taken from one place, so that what nearer surfaces hide is left out; with a ring where absent. */
+  fromOnePlace?: boolean
+}
+
+/** Samples every layer once; all frames of a series are then made from the samples. */
+export function sampleScene(scene: Scene, setup: CameraSetup, view: View, options?: SamplingOptions): SampledScene {
+  return finish(sampling(scene, setup, view, options))
 }
 
 /** The same bit by bit, for who has other things to do meanwhile: a large picture takes many seconds. */
-export function* sampling(scene: Scene, setup: CameraSetup, view: View, density = densityFor(setup), window?: Rectangle): Sampling<SampledScene> {
+export function* sampling(scene: Scene, setup: CameraSetup, view: View, options: SamplingOptions = {}): Sampling<SampledScene> {
+  const { density = densityFor(setup), window, fromOnePlace = setup.mover === 'ring' } = options
   const extent = extentOf(setup, window, density)
   const layers: SampledLayer[] = []
-  const hidden = setup.mover === 'ring' ? new Hidden(extent) : undefined
+  const hidden = fromOnePlace ? new Hidden(extent) : undefined
   const nearest_mm = Math.min(...scene.layers.map(({ bounds }) => bounds.near)) - view.pupilZ
   const sway_px = Math.max(...scene.layers.map((layer) => swayOf(layer, view)))
   // From the nearest: what it hides of the others is left out.

@@ -68,9 +68,8 @@ export class SimulatedSeries {
     })
     this.exposures = this.shots.map((shot) => shot.exposure * 2 ** (gaussian(random) * unsteadiness.exposure_ev))
     this.scene = SCENES[request.scene](seed)
-    const pushed = this.shots.some((shot) => shot.pushed)
-    // From aside, as from a rail, the camera sees behind things.
-    this.sampled = sampleScene(this.scene, pushed ? { ...camera, mover: 'rail' } : camera, viewAt(camera, middle, middle, IDENTITY))
+    const fromOnePlace = camera.mover === 'ring' && !this.shots.some(({ pushed }) => pushed)
+    this.sampled = sampleScene(this.scene, camera, viewAt(camera, middle, middle, IDENTITY), { fromOnePlace })
   }
 
   /** Shoots frame `index` (0-based). */

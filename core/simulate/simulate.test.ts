@@ -230,7 +230,7 @@ describe('scenes', () => {
   test.each(Object.keys(SCENES))('%s fills the picture and lies within its bounds', (name) => {
     const scene = SCENES[name](2)
     const view = viewAt({ ...camera, magnification: 0.5 }, scene.depth_mm / 2, scene.depth_mm / 2, IDENTITY)
-    const { layers } = sampleScene(scene, { ...camera, width_px: 96, height_px: 64, magnification: 0.5 }, view, 1)
+    const { layers } = sampleScene(scene, { ...camera, width_px: 96, height_px: 64, magnification: 0.5 }, view, { density: 1 })
     const [backdrop] = layers
     expect(backdrop.backdrop).toBe(true)
     for (const layer of layers) {
