@@ -4,13 +4,19 @@ import { significant } from '@/core/units'
 import { ROLE_WORDS, type SortedFrame } from './roles'
 import styles from './shoot.module.css'
 
+interface Props {
+  frames: SortedFrame[]
+  index: number
+  focusText: (position_mm: number) => string
+}
+
 /** The chosen frame large, with what it is worth, to flick through the run; its neighbours are fetched ahead. */
-export function Flick({ frames, index }: { frames: SortedFrame[]; index: number }) {
+export function Flick({ frames, index, focusText }: Props) {
   const { frame, role, reason } = frames[index]
   const neighbours = [frames[index - 1], frames[index + 1]].filter((near): near is SortedFrame => near !== undefined)
   const { exif } = frame
   const facts = [
-    frame.position_mm !== null && `focus ${frame.position_mm.toFixed(2)} mm`,
+    frame.position_mm !== null && `focus ${focusText(frame.position_mm)}`,
     exif?.fNumber && `f/${significant(exif.fNumber, 2)}`,
     exif?.taken_at && new Date(exif.taken_at).toISOString().slice(11, 19),
   ].filter(Boolean)

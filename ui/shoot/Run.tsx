@@ -12,6 +12,7 @@ import { send, useCommand } from '../api'
 import { Flick } from './Flick'
 import { ROLE_WORDS, sortedFrames, type SortedFrame } from './roles'
 import { SurveyReportView } from './SurveyReportView'
+import { useFocusText } from './useFocusText'
 import styles from './shoot.module.css'
 
 const STYLE_OPTIONS = Object.values(STYLES).map(({ name, purpose }) => {
@@ -41,6 +42,7 @@ export function Run({ run, shoot, busy, selected, onSelect }: Props) {
   )
   const setAside = useCommand<{ id: number; aside: boolean }>(shoot.id, ({ id, aside }) => send(`/api/frames/${id}/aside`, 'PUT', { aside }))
   const frames = useMemo(() => sortedFrames(run), [run])
+  const focusText = useFocusText(shoot)
 
   // Each set of frames is checked once by itself, as soon as no more are arriving.
   const checked = useRef(0)
@@ -107,7 +109,7 @@ export function Run({ run, shoot, busy, selected, onSelect }: Props) {
         </Button>
       </div>
       <SurveyReportView survey={run.survey} busy={survey.isPending} onAgain={() => check(undefined, { onError })} />
-      {selected !== undefined && frames[selected] && <Flick frames={frames} index={selected} />}
+      {selected !== undefined && frames[selected] && <Flick frames={frames} index={selected} focusText={focusText} />}
       <ul className={styles.frames} onKeyDown={onKey}>
         {frames.map((sorted, index) => (
           <Frame
@@ -116,6 +118,7 @@ export function Run({ run, shoot, busy, selected, onSelect }: Props) {
             index={index}
             count={frames.length}
             chosen={index === selected}
+            focusText={focusText}
             onSelect={() => onSelect(index)}
             onToggle={() => toggle(sorted)}
           />
@@ -137,11 +140,12 @@ interface FrameProps {
   index: number
   count: number
   chosen: boolean
+  focusText: (position_mm: number) => string
   onSelect: () => void
   onToggle: () => void
 }
 
-function Frame({ sorted: { frame, role, reason, used }, index, count, chosen, onSelect, onToggle }: FrameProps) {
+function Frame({ sorted: { frame, role, reason, used }, index, count, chosen, focusText, onSelect, onToggle }: FrameProps) {
   const classes = [chosen ? styles.chosen : '', used ? '' : styles.out].filter(Boolean).join(' ')
   return (
     <li style={{ borderTopColor: depthCss(rampPlace(index, count)) }} className={classes || undefined} data-role={role}>
@@ -149,7 +153,7 @@ function Frame({ sorted: { frame, role, reason, used }, index, count, chosen, on
         <img src={`/api/frames/${frame.id}/thumb`} alt={`Frame ${index + 1}, ${frame.name}`} loading="lazy" />
         <span>
           {index + 1}
-          {frame.position_mm !== null && <em>{frame.position_mm.toFixed(2)} mm</em>}
+          {frame.position_mm !== null && <em>{focusText(frame.position_mm)}</em>}
         </span>
       </button>
       {(role !== 'use' || reason) && (
