@@ -23,6 +23,10 @@ interface Subject {
   planes: [number, number, number]
   camera: Record<string, unknown>
   more?: Record<string, unknown>
+  /** What the command is told beside the style. */
+  flags?: string[]
+  /** The series is that of another subject. */
+  seriesOf?: string
 }
 
 const ring = { mover: 'ring', fNumber: 5.6 }
@@ -66,7 +70,15 @@ const SUBJECTS: Subject[] = [
   { name: 'nib-rail', what: 'the same on a rail: strong perspective', scene: 'nib', planes: [-2, 38, 15], camera: { ...rail, magnification: 0.5 } },
   { name: 'bowl', what: 'smooth glaze with highlights', scene: 'bowl', planes: [-0.5, 9.5, 13], camera: ring },
   { name: 'wing', what: 'clear wings over print', scene: 'wing', planes: [-0.5, 7.5, 11], camera: ring },
+  ...inBreeze('bristles-breeze', 'bristles in a breeze', { scene: 'bristles', planes: [-1, 8.5, 14], camera: { ...ring, fNumber: 4 } }),
+  ...inBreeze('wing-breeze', 'clear wings in a breeze', { scene: 'wing', planes: [-0.5, 7.5, 11], camera: ring }),
 ]
+
+/** A series whose parts lie elsewhere in every frame, fused as it is and with moved parts followed. */
+function inBreeze(name: string, what: string, rest: Pick<Subject, 'scene' | 'planes' | 'camera'>): Subject[] {
+  const subject = { ...rest, name, what, more: { seed: 4, breeze_mm: 0.12 } }
+  return [subject, { ...subject, name: `${name}-followed`, what: 'the same, moved parts followed', flags: ['--local-warp'], seriesOf: name }]
+}
 
 interface Score {
   psnr_dB: number
@@ -89,7 +101,7 @@ function score(picture: string, truth: string): Score {
 }
 
 async function measure(subject: Subject): Promise<Result> {
-  const series = path.join(folder, subject.name)
+  const series = path.join(folder, subject.seriesOf ?? subject.name)
   const truth = path.join(series, 'truth')
   const [first, last, count] = subject.planes
   if (!existsSync(path.join(series, 'truth.json'))) {
@@ -114,7 +126,7 @@ async function measure(subject: Subject): Promise<Result> {
   const styles: Record<string, Score> = {}
   for (const style of Object.keys(STYLES)) {
     const more = style === 'auto' ? ['--report', out('report.json'), '--depth', out('depth.png')] : []
-    command('fuse', series, '--out', out(`${style}.png`), '--style', style, ...more)
+    command('fuse', series, '--out', out(`${style}.png`), '--style', style, ...(subject.flags ?? []), ...more)
     styles[style] = score(out(`${style}.png`), truth)
   }
   return {

@@ -2,6 +2,7 @@ import { copyFileSync, existsSync, mkdirSync, mkdtempSync, readdirSync, readFile
 import { tmpdir } from 'node:os'
 import path from 'node:path'
 import sharp from 'sharp'
+import type { BendsFile } from '@/core/formats'
 import { expectRefused, nitidus } from './testCommand'
 
 let folder: string
@@ -41,6 +42,21 @@ describe('simulate and fuse', () => {
     expect(truth.frames[1]).toMatchObject({ scale: 1, position_mm: 2 })
     expect(truth.frames[0].scale).toBeGreaterThan(1.005)
   })
+
+  test('moved parts are followed where that is asked for, and how is written', () => {
+    writeFileSync(at('breeze.json'), JSON.stringify({ ...scene, breeze_mm: 1 }))
+    nitidus(['simulate', at('breeze.json'), '--out', at('breeze')])
+    const flags = ['--local-warp', '--bends', at('bends.json'), '--report', at('bent.json')]
+    expect(nitidus(['fuse', at('breeze'), '--out', at('bent.png'), ...flags]).status).toBe(0)
+    const bends = JSON.parse(readFileSync(at('bends.json'), 'utf8')) as BendsFile
+    const report = JSON.parse(readFileSync(at('bent.json'), 'utf8'))
+    expect(report.settings.localWarp).toBe(true)
+    // The reference is what the others are bent to.
+    expect(Object.keys(bends.frames)).not.toContain(report.reference)
+    expect(Object.keys(bends.frames).length).toBeGreaterThan(0)
+    for (const { file, bent_px } of report.frames)
+      expect(bent_px ?? 0).toBeCloseTo(Math.max(0, ...(bends.frames[file]?.x_px ?? []).map((x, k) => Math.hypot(x, bends.frames[file].y_px[k]))), 1)
+  }, 60_000)
 
   test('fuse writes picture, report, maps, and tells its progress', async () => {
     const { status, stderr } = nitidus([

@@ -107,6 +107,8 @@ export interface FuseReport {
     dx_px: number
     dy_px: number
     gain_ev: number
+    /** The farthest that a part of it was moved on its own. */
+    bent_px?: number
     share_percent: number
   }[]
   crop: { x: number; y: number; width: number; height: number }

@@ -8,6 +8,8 @@ export interface FuseSettings {
   bits: 8 | 16
   crop: 'common' | 'none'
   register: boolean
+  /** Parts that moved on their own are followed: frames are bent a little. */
+  localWarp: boolean
 }
 
 /** What a render is asked for; the same for the command, the routes and the stored render. */
@@ -19,4 +21,5 @@ export const fuseSettingsSchema = Joi.object<FuseSettings>({
   bits: Joi.valid(8, 16).default(16),
   crop: Joi.valid('common', 'none').default('common'),
   register: Joi.boolean().default(true),
+  localWarp: Joi.boolean().default(false),
 })

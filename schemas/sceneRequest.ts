@@ -51,5 +51,6 @@ export const sceneRequestSchema = Joi.object<SeriesRequest>({
     exposure_ev: Joi.number().min(0).max(3).default(0.02),
   }).default(),
   fullWell: positive('the photons that fill a pixel').max(1e6).default(30_000),
+  breeze_mm: Joi.number().min(0).max(100),
   faults: Joi.array().items(fault).max(50),
 })

@@ -1,5 +1,6 @@
 export { context, openContext, type Context } from './context'
 export { DELIVERIES, deliver, type Delivery } from './renders'
+export { BENDS } from './jobs'
 export { readEnvironment, type Environment } from './environment'
 export { colouredDepth, colouredSourceMap, frameArea, thumbnail, zoomPyramid } from './pictures'
 export { framesToFuse, jobDetail, simulationOf } from './shoots'

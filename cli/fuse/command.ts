@@ -1,6 +1,7 @@
 import path from 'node:path'
 import { parseArgs } from 'node:util'
 import { writeWhole } from '@/codec'
+import { most_px } from '@/core/raster'
 import { gain_ev } from '@/core/register'
 import { check, fuseSettingsSchema, InputError, type FuseSettings } from '@/schemas'
 import { progressTo } from '../progress'
@@ -11,7 +12,7 @@ import { openSeries, type Series } from './series'
 import { gatherTeam } from './team'
 
 const USAGE =
-  'Usage: nitidus fuse DIR --out result.(tif|png|jpg) [--style auto|lace|terrain|mellow] [--reference N] [--bits 8|16] [--report FILE] [--source-map FILE] [--depth FILE] [--confidence FILE] [--relief FILE.(ply|obj)] [--so-far DIR] [--positions FILE] [--pixel-mm N] [--crop common|none] [--frames a.jpg,b.jpg,…] [--no-register] [--progress]'
+  'Usage: nitidus fuse DIR --out result.(tif|png|jpg) [--style auto|lace|terrain|mellow] [--reference N] [--bits 8|16] [--report FILE] [--source-map FILE] [--depth FILE] [--confidence FILE] [--relief FILE.(ply|obj)] [--so-far DIR] [--positions FILE] [--pixel-mm N] [--crop common|none] [--frames a.jpg,b.jpg,…] [--no-register] [--local-warp] [--bends FILE] [--progress]'
 
 /** `nitidus fuse`: registers and fuses the frames of a folder; `--frames` names the ones to use, in focus order. */
 export async function fuse(args: string[]): Promise<void> {
@@ -34,6 +35,8 @@ export async function fuse(args: string[]): Promise<void> {
       frames: { type: 'string' },
       crop: { type: 'string' },
       'no-register': { type: 'boolean' },
+      'local-warp': { type: 'boolean' },
+      bends: { type: 'string' },
       progress: { type: 'boolean' },
     },
   })
@@ -45,6 +48,7 @@ export async function fuse(args: string[]): Promise<void> {
     bits: values.bits ? Number(values.bits) : undefined,
     crop: values.crop,
     register: !values['no-register'],
+    localWarp: values['local-warp'],
   })
   if (values.relief && !/\.(ply|obj)$/i.test(values.relief)) throw new InputError('The relief must end in .ply or .obj.')
   const pixel_mm = values['pixel-mm'] === undefined ? undefined : Number(values['pixel-mm'])
@@ -76,6 +80,7 @@ function reportOf({ files }: Series, settings: FuseSettings, fused: FusedSeries,
     reference: path.basename(files[fused.reference]),
     frames: files.map((file, k) => {
       const { scale, rotation_rad, dx_px, dy_px } = fused.registration.motions[k]
+      const bend = fused.registration.bends?.[k]
       return {
         file: path.basename(file),
         ...(fused.registration.lost.includes(k)
@@ -86,6 +91,7 @@ function reportOf({ files }: Series, settings: FuseSettings, fused: FusedSeries,
         dx_px: rounded(dx_px, 3),
         dy_px: rounded(dy_px, 3),
         gain_ev: rounded(gain_ev(fused.registration.gains[k]), 4),
+        ...(bend && { bent_px: rounded(most_px(bend), 2) }),
         correlation: rounded(fused.registration.correlations[k], 3),
         share_percent: rounded(shares[k], 2),
       }

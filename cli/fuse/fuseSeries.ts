@@ -1,7 +1,7 @@
 import path from 'node:path'
 import { readSamples } from '@/codec'
 import { STYLES, type Fused } from '@/core/fuse'
-import { commonRectangle, IDENTITY, type Rectangle } from '@/core/raster'
+import { bentAtBorder_px, commonRectangle, IDENTITY, type Rectangle } from '@/core/raster'
 import type { Kernels } from '@/core/raster/kernels'
 import { PairRegistrar, Preparer, SeriesRegistrar, type SeriesRegistration } from '@/core/register'
 import { InputError, type FuseSettings } from '@/schemas'
@@ -39,7 +39,9 @@ export async function fuseSeries(
     throw new InputError(`The series has ${files.length} frames; the reference must be one of them.`)
   const wanted = (settings.reference ?? Math.ceil(files.length / 2)) - 1
   const stopwatch = new Stopwatch()
-  const registration = settings.register ? await registerSeries(series, wanted, stopwatch, progress, kernels) : unmoved(files.length, wanted)
+  const registration = settings.register
+    ? await registerSeries(series, wanted, settings.localWarp, stopwatch, progress, kernels)
+    : unmoved(files.length, wanted)
   const { reference, lost } = registration
   if (settings.reference && lost.includes(wanted))
     throw new InputError(`${path.basename(files[wanted])} cannot be registered with the others; choose another reference.`)
@@ -51,31 +53,34 @@ export async function fuseSeries(
     if (lost.includes(index)) continue
     progress({ stage: 'fuse', frame: index + 1, of: files.length, file: path.basename(file), soFar })
     const { samples } = await stopwatch.time('decode', () => readSamples(file))
-    const frame = { index, samples, motion: registration.motions[index], gain: registration.gains[index] }
+    const { motions, bends, gains } = registration
+    const frame = { index, samples, motion: motions[index], bend: bends?.[index], gain: gains[index] }
     stopwatch.timeNow('fuse', () => accumulator.add(frame))
     if (facts.width * facts.height > LARGE_px) collectGarbage()
     soFar = await looking.look(accumulator)
   }
-  const crop =
-    settings.crop === 'common'
-      ? commonRectangle(
-          registration.motions.filter((_, k) => !lost.includes(k)),
-          facts.width,
-          facts.height,
-        )
-      : { x: 0, y: 0, width: facts.width, height: facts.height }
+  const crop = settings.crop === 'common' ? commonOf(registration, facts) : { x: 0, y: 0, width: facts.width, height: facts.height }
   if (crop.width < 16 || crop.height < 16) throw new InputError('The frames share no common area; they do not look like one series.')
   return { ...stopwatch.timeNow('fuse', () => accumulator.finish()), crop, reference, registration, stopwatch, soFar }
+}
+
+/** What all frames that are used cover, less what bending may bring in from beyond their borders. */
+function commonOf({ motions, bends = [], lost }: SeriesRegistration, { width, height }: Series['facts']): Rectangle {
+  const used = motions.filter((_, k) => !lost.includes(k))
+  const common = commonRectangle(used, width, height)
+  const border = Math.ceil(bends.reduce((most, bend) => Math.max(most, bend ? bentAtBorder_px(bend) : 0), 0))
+  return { x: common.x + border, y: common.y + border, width: common.width - 2 * border, height: common.height - 2 * border }
 }
 
 async function registerSeries(
   { files, facts }: Series,
   reference: number,
+  localWarp: boolean,
   stopwatch: Stopwatch,
   progress: Progress,
   kernels: Kernels,
 ): Promise<SeriesRegistration> {
-  const registrar = new SeriesRegistrar(facts.width, new PairRegistrar(kernels))
+  const registrar = new SeriesRegistrar(facts.width, new PairRegistrar(kernels), localWarp)
   const preparer = new Preparer(kernels)
   for (const [index, file] of files.entries()) {
     progress({ stage: 'register', frame: index + 1, of: files.length, file: path.basename(file) })

@@ -1,4 +1,6 @@
+import path from 'node:path'
 import { exifFields, readExif, readFacts, writeGrey, writePicture, writeWhole } from '@/codec'
+import { bendsFile } from '@/core/formats'
 import { fullSize } from '@/core/fuse'
 import { depthOf, depthSamples, reliefText } from './depth'
 import type { FusedSeries } from './fuseSeries'
@@ -11,6 +13,7 @@ export interface Outputs {
   depth?: string
   confidence?: string
   relief?: string
+  bends?: string
 }
 
 interface Manner {
@@ -44,5 +47,12 @@ async function writeMaps(outputs: Outputs, fused: FusedSeries, { files }: Series
       fullSize(fused.confidence(), crop, 8, (sure) => 255 * sure),
       8,
     )
+  if (outputs.bends) {
+    const bent = files.flatMap((file, k) => {
+      const bend = fused.registration.bends?.[k]
+      return bend ? [[path.basename(file), bend] as const] : []
+    })
+    await writeWhole(outputs.bends, JSON.stringify(bendsFile(new Map(bent))))
+  }
   if (outputs.relief) await writeWhole(outputs.relief, reliefText(outputs.relief, depth!, fused, pixel_mm))
 }

@@ -1,4 +1,4 @@
-import { readingFor, SHARPNESS, toInterleaved16, WHOLE_WEIGHT, wholeTaps, type Picture, type Similarity } from '../raster'
+import { bendNet, readingFor, SHARPNESS, toInterleaved16, WHOLE_WEIGHT, wholeTaps, type Bend, type Picture, type Similarity } from '../raster'
 import { WasmKernels, Workspace, type Slab } from '../raster/kernels'
 import { FocusMap } from './focusMap'
 import { noiseOf, quietOf } from './noise'
@@ -29,6 +29,8 @@ export class BandAccumulator implements Accumulator {
   private readonly sums: Triple[]
   private readonly totals: Slab[]
   private readonly focus: FocusMap
+  /** Where the present frame's bend lies, if any was bent yet. */
+  private bends?: number
   private copies?: Triple[]
   private noise?: number
   /** How much less noise frames usually have than the present one. */
@@ -62,9 +64,9 @@ export class BandAccumulator implements Accumulator {
     this.focus = new FocusMap(space, ...sizes[1])
   }
 
-  add({ index, samples, motion, gain }: SeriesFrame): void {
+  add({ index, samples, motion, bend, gain }: SeriesFrame): void {
     const { frame, pyramids, levels, weighing } = this
-    this.takeIn(samples, motion, gain)
+    this.takeIn(samples, motion, gain, bend)
     this.quiet = quietOf(gain)
     for (let level = 0; level < levels; level++)
       for (let channel = 0; channel < 3; channel++) pyramids.reduce(frame[level][channel], frame[level + 1][channel])
@@ -99,7 +101,7 @@ export class BandAccumulator implements Accumulator {
   }
 
   /** The frame's channels, brought into the reference frame with one interpolation. */
-  private takeIn(samples: Uint8Array | Uint16Array, motion: Similarity, gain: number): void {
+  private takeIn(samples: Uint8Array | Uint16Array, motion: Similarity, gain: number, bend?: Bend): void {
     const { width, height } = this.options
     const { kernels } = this.space
     const wide = samples instanceof Uint16Array
@@ -110,8 +112,15 @@ export class BandAccumulator implements Accumulator {
     const { startU, acrossU, downU, startV, acrossV, downV } = readingFor(motion, width, height)
     const reading = [startU, acrossU, downU, startV, acrossV, downV]
     const scale = (gain * (wide ? 1 : 65535 / 255)) / WHOLE_WEIGHT
-    const args = [at, Number(wide), red.at, green.at, blue.at, red.stride, width, height, ...reading, scale, SHARPNESS, this.taps]
+    const bends = bend ? this.place(bendNet(bend, motion, width, height)) : 0
+    const args = [at, Number(wide), red.at, green.at, blue.at, red.stride, width, height, ...reading, scale, SHARPNESS, this.taps, bends]
     this.pyramids.run('warpSamples', args, height)
+  }
+
+  private place(net: Float32Array): number {
+    this.bends ??= this.space.bytes(net.byteLength)
+    new Float32Array(this.space.kernels.buffer(), this.bends, net.length).set(net)
+    return this.bends
   }
 
   /** Energy of a band, smoothed so many times, in the level's plane of weights. */

@@ -1,4 +1,4 @@
-import type { Plane, Similarity } from '../raster'
+import type { Bend, Plane, Similarity } from '../raster'
 import type { Kernels } from '../raster/kernels'
 import type { DepthMaps } from './focusMap'
 
@@ -16,6 +16,8 @@ export interface SeriesFrame {
   samples: Uint8Array | Uint16Array
   /** From the reference frame to this one. */
   motion: Similarity
+  /** What moved on its own beside that. */
+  bend?: Bend
   /** Factor on encoded values that brings it to the reference's exposure. */
   gain: number
 }

@@ -1,5 +1,6 @@
-import { compose, IDENTITY, invert, type Similarity } from '../raster'
+import { compose, IDENTITY, invert, type Bend, type Similarity } from '../raster'
 import { weightOf, type Link } from './link'
+import { measureLocal, reconcileLocal, type LocalLink } from './local'
 import { PairRegistrar, type PairMotion } from './pair'
 import { withoutParallax } from './parallax'
 import type { Prepared } from './prepare'
@@ -9,6 +10,8 @@ import { solve } from './solve'
 export interface SeriesRegistration {
   /** Motion from the reference frame to each frame. */
   motions: Similarity[]
+  /** How each frame is bent beside its motion, where parts that moved on their own are followed. */
+  bends?: (Bend | undefined)[]
   /** Factor that brings each frame's brightness to the reference's. */
   gains: number[]
   /** Best correlation with a neighbour: what the motion can be trusted by. */
@@ -40,15 +43,19 @@ const ROUNDS = 4
 export class SeriesRegistrar {
   private readonly recent: Prepared[] = []
   private readonly links: Link[] = []
+  private readonly localLinks: LocalLink[] = []
   /** Motions from the first frame, link by link, as far as they reach. */
   private readonly chain: (Similarity | undefined)[] = [IDENTITY]
   private readonly sharp: SharpPlaces
   private count = 0
+  private height_px = 0
   private lastScale = 1
 
+  /** `local` where parts that move on their own are to be followed. */
   constructor(
     private readonly width_px: number,
     private readonly pairs = new PairRegistrar(),
+    private readonly local = false,
   ) {
     this.sharp = new SharpPlaces(width_px)
   }
@@ -56,15 +63,19 @@ export class SeriesRegistrar {
   /** Takes the next frame. */
   add(prepared: Prepared): void {
     const here = this.count++
+    const [{ width, height }] = prepared.levels
+    this.height_px = Math.round((this.width_px * height) / width)
     for (const reach of REACHES) {
       const from = here - reach
       if (from < 0) break
       const chained = this.chained(from, here)
       // A bump in one step says nothing about the next, so only breathing (scale) is carried over as a first guess.
       const start = chained ?? { ...IDENTITY, scale: this.lastScale ** reach }
-      const pair = this.measure(this.recent[this.recent.length - reach], prepared, start, reach, chained ? CHAINED_LEVEL : undefined)
+      const earlier = this.recent[this.recent.length - reach]
+      const pair = this.measure(earlier, prepared, start, reach, chained ? CHAINED_LEVEL : undefined)
       if (!trusted(pair)) continue
       this.links.push({ from, to: here, pair })
+      if (this.local) this.localLinks.push(this.measureLocally([earlier, from], [prepared, here], pair.motion, reach))
       this.chain[here] ??= this.chain[from] && compose(pair.motion, this.chain[from])
       if (reach === 1) this.lastScale = pair.motion.scale
     }
@@ -84,8 +95,11 @@ export class SeriesRegistrar {
     const best = Array.from({ length: this.count }, (_, k) =>
       links.reduce((most, { from, to, pair }) => (from === k || to === k ? Math.max(most, pair.correlation) : most), 0),
     )
+    const found = reconcile(links, this.count, start, (motions) => this.sharp.depthsOf(links, motions))
+    const size = { width: this.width_px, height: this.height_px }
     return {
-      ...reconcile(links, this.count, start, (motions) => this.sharp.depthsOf(links, motions)),
+      ...found,
+      ...(this.local && { bends: reconcileLocal(this.localLinks, found.motions, start, size) }),
       correlations: best,
       lost: groups.flatMap((group, k) => (group === largest ? [] : [k])),
       reference: start,
@@ -100,6 +114,14 @@ export class SeriesRegistrar {
     if (reach !== BACKWARDS) return this.pairs.register(earlier, later, this.width_px, start, level)
     const back = this.pairs.register(later, earlier, this.width_px, invert(start), level)
     return { ...back, motion: invert(back.motion), gain: 1 / back.gain }
+  }
+
+  /** Measured in the direction in which the pair was: from what is sharp there. */
+  private measureLocally(earlier: [Prepared, number], later: [Prepared, number], motion: Similarity, reach: number): LocalLink {
+    const backwards = reach === BACKWARDS
+    const [[fromFrame, from], [toFrame, to]] = backwards ? [later, earlier] : [earlier, later]
+    const between = backwards ? invert(motion) : motion
+    return { from, to, motion: between, local: measureLocal(fromFrame, toFrame, between, this.width_px) }
   }
 
   /** What the links so far say of the motion between two frames; nothing where they do not reach. */

@@ -20,6 +20,8 @@ export interface SeriesRequest {
   /** How far the camera moves by accident between frames (deviations), and how much the light varies. */
   unsteadiness: { shift_px: number; rotation_deg: number; exposure_ev: number }
   fullWell: number
+  /** How far wind carries whatever stands before the backdrop to either side, in mm; the reference is taken in a calm. */
+  breeze_mm?: number
   /** What goes wrong; nothing where absent. */
   faults?: Fault[]
 }
@@ -67,21 +69,21 @@ export class SimulatedSeries {
       return viewAt(camera, position_mm, middle, jitter, [dx_px * mmPer_px, dy_px * mmPer_px])
     })
     this.exposures = this.shots.map((shot) => shot.exposure * 2 ** (gaussian(random) * unsteadiness.exposure_ev))
-    this.scene = SCENES[request.scene](seed)
+    this.scene = inWind(SCENES[request.scene](seed), request.breeze_mm)
     const fromOnePlace = camera.mover === 'ring' && !this.shots.some(({ pushed }) => pushed)
     this.sampled = sampleScene(this.scene, camera, viewAt(camera, middle, middle, IDENTITY), { fromOnePlace })
   }
 
   /** Shoots frame `index` (0-based). */
   shoot(index: number): SimulatedFrame {
-    const { camera, fullWell, seed } = this.request
+    const { camera, fullWell, seed, breeze_mm } = this.request
     const exposure = this.exposures[index]
     const shot = this.shots[index]
     const picture = takePicture(this.sampled, this.scene, camera, this.views[index], {
       strike: shot,
       dust: this.dust,
       moment: index,
-      wind: seed * 131 + index,
+      ...(!(breeze_mm && index === this.reference) && { wind: seed * 131 + index }),
       noise: seed * 7919 + index,
       exposure,
       fullWell,
@@ -132,4 +134,9 @@ export class SimulatedSeries {
     const [dx_px, dy_px] = [0, 1].map((axis) => (reference.aside_mm[axis] - view.aside_mm[axis]) * pxPer_mm)
     return compose(view.jitter, compose({ scale, rotation_rad: 0, dx_px, dy_px }, invert(reference.jitter)))
   }
+}
+
+function inWind(scene: Scene, sway_mm?: number): Scene {
+  if (!sway_mm) return scene
+  return { ...scene, layers: scene.layers.map((layer) => (layer.backdrop ? layer : { ...layer, sway_mm })) }
 }

@@ -13,7 +13,8 @@ export interface Taking {
   strike: Strike
   dust: Speck[]
   moment: number
-  wind: number
+  /** Nothing is carried by wind where absent. */
+  wind?: number
   noise: number
   exposure: number
   fullWell: number
@@ -31,10 +32,10 @@ export function takePicture(sampled: SampledScene, scene: Scene, camera: CameraS
   const whole = { x: 0, y: 0, width: camera.width_px, height: camera.height_px }
   const window = taking.window ?? whole
   const exposed = taking.window ? grownWithin(window, Math.ceil(3 * softness_px + struck.shake_px) + 1, whole) : whole
-  const wind = randomStream(taking.wind)
+  const wind = taking.wind === undefined ? undefined : randomStream(taking.wind)
   const drift = (layer: number): [number, number] => {
     const sway = sampled.layers[layer].sway_px
-    return sway > 0 ? [gaussian(wind) * sway * 0.5, gaussian(wind) * sway * 0.2] : [0, 0]
+    return wind && sway > 0 ? [gaussian(wind) * sway * 0.5, gaussian(wind) * sway * 0.2] : [0, 0]
   }
   const light = exposeLens(sampleMoment(sampled, scene, moment), camera, view, { drift, window: exposed })
   if (struck.hand || struck.shake_px > 0 || dust.length > 0 || struck.tint.some((factor) => factor !== 1))

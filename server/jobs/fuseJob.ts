@@ -8,6 +8,9 @@ import { framesToFuse } from '../shoots'
 import { runEngine } from './engine'
 import type { JobWork } from './queue'
 
+/** File of a render in which it stands how its frames were bent; absent where none may be. */
+export const BENDS = 'bends.json'
+
 /** Fuses the frames of a run in a scratch folder; the render exists from the moment all its files do. */
 export function fuseJob(db: Database, environment: Environment, store: PictureStore): JobWork {
   return async (job, onEvent, signal) => {
@@ -49,6 +52,7 @@ function fuseArguments(frames: string, names: string[], scratch: string, setting
   if (settings.reference) args.push('--reference', String(settings.reference))
   args.push('--frames', names.join(','))
   if (!settings.register) args.push('--no-register')
+  if (settings.localWarp) args.push('--local-warp', '--bends', path.join(scratch, BENDS))
   return args
 }
 

@@ -1,4 +1,4 @@
 export { runEngine } from './engine'
-export { fuseJob } from './fuseJob'
+export { BENDS, fuseJob } from './fuseJob'
 export { JobQueue } from './queue'
 export { shootJob } from './shootJob'

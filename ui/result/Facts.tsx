@@ -10,6 +10,7 @@ export function Facts({ shoot, render, run }: { shoot: ShootDetail; render: Rend
   const { report } = render
   const reference = report.frames.findIndex(({ file }) => file === report.reference) + 1
   const shift = Math.max(...report.frames.map(({ dx_px, dy_px }) => Math.hypot(dx_px, dy_px)))
+  const bent_px = Math.max(0, ...report.frames.map((frame) => frame.bent_px ?? 0))
   const scales = report.frames.map(({ scale }) => scale)
   const breathing = 100 * (Math.max(...scales) / Math.min(...scales) - 1)
   return (
@@ -30,6 +31,12 @@ export function Facts({ shoot, render, run }: { shoot: ShootDetail; render: Rend
         </dd>
         <dt>Largest shift</dt>
         <dd>{significant(shift, 2)} px</dd>
+        {report.settings.localWarp && (
+          <>
+            <dt>Parts followed</dt>
+            <dd>{bent_px > 0 ? `up to ${significant(bent_px, 2)} px` : 'none had moved'}</dd>
+          </>
+        )}
         <dt>Scale, over the series</dt>
         <dd>{significant(breathing, 2)} %</dd>
         <BreathingFact shoot={shoot} run={run} render={render} />

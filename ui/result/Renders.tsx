@@ -41,5 +41,6 @@ export function Renders({ shootId, renders, current, beside, onBeside }: Props) 
 /** The settings of a render, as one reads them when choosing between two. */
 export function settingsText({ report: { style, frames, reference, settings }, created_at }: RenderDetail): string {
   const place = frames.findIndex(({ file }) => file === reference) + 1
-  return `${style}, ${frames.length} frames onto ${place}${settings.register ? '' : ', unregistered'}, ${momentText(created_at)}`
+  const more = [!settings.register && 'unregistered', settings.localWarp && 'moved parts followed', settings.crop === 'none' && 'uncut']
+  return [`${style}, ${frames.length} frames onto ${place}`, ...more.filter(Boolean), momentText(created_at)].join(', ')
 }

@@ -3,7 +3,7 @@
 import Link from 'next/link'
 import { useSearchParams } from 'next/navigation'
 import { useCallback, useEffect, useMemo, useState } from 'react'
-import type { FuseReport, RenderDetail, RunDetail, ShootDetail } from '@/schemas'
+import type { FrameDetail, FuseReport, RenderDetail, RunDetail, ShootDetail } from '@/schemas'
 import { JobProgress } from '../jobs'
 import { useStoredPlan } from '../plan'
 import { DepthRibbon } from '../ribbon'
@@ -13,7 +13,7 @@ import { Deliver } from './Deliver'
 import { Facts } from './Facts'
 import { Motion } from './Motion'
 import { OrderStrip } from './OrderStrip'
-import { FUSED, placementOf } from './placement'
+import { FUSED, placementOf, placementOfRender } from './placement'
 import { PreviewPanel, usePreview, type Preview } from './preview'
 import { Renders, settingsText } from './Renders'
 import styles from './result.module.css'
@@ -59,10 +59,10 @@ function Render({ shoot, run, render, others }: { shoot: ShootDetail; run: RunDe
     showFrame,
     report.frames.findIndex(({ file }) => file === report.reference),
   )
-  const preview = usePreview(report, run.frames)
+  const preview = usePreview(render, run.frames)
   const layer = useMemo(() => layerOf(shown, run, render, preview.preview), [shown, run, render, preview.preview])
   const other = others.find(({ id }) => id === besideId)
-  const beside = useMemo(() => other && besideLayer(other, report), [other, report])
+  const beside = useMemo(() => other && besideLayer(other, report, run.frames), [other, report, run.frames])
   const twoViews = beside && apart
   const followsPlan = run.source === 'simulated' && plan.frameCount === count
   const frame = shown.kind === 'frame' ? report.frames[shown.index] : undefined
@@ -136,11 +136,11 @@ function fusedLayer({ id, report }: RenderDetail): Layer {
   return { key: 'fused', pyramid, placement: FUSED }
 }
 
-/** Another render at its place over this one: both are seen as the reference frame sees, cut differently. */
-function besideLayer(other: RenderDetail, { crop }: FuseReport): Layer {
-  const { x, y, width } = other.report.crop
-  const placement = { x: (x - crop.x) / crop.width, y: (y - crop.y) / crop.width, width: width / crop.width, degrees: 0 }
-  return { ...fusedLayer(other), key: `render-${other.id}`, placement }
+/** Another render at its place over this one, whichever frame each is framed by. */
+function besideLayer(other: RenderDetail, report: FuseReport, frames: FrameDetail[]): Layer {
+  const size = frames.find(({ name }) => name === other.report.reference)
+  const placement = size && placementOfRender(report, other.report, size)
+  return { ...fusedLayer(other), key: `render-${other.id}`, placement: placement ?? FUSED }
 }
 
 function layerOf(shown: Shown, run: RunDetail, render: RenderDetail, preview: Preview | undefined): Layer {

@@ -27,3 +27,25 @@ export function placementOf({ frames, crop }: Pick<FuseReport, 'frames' | 'crop'
     degrees: -rotation_deg,
   }
 }
+
+/**
+ * Where another render of the same frames lies: as its reference frame does, cut as it is. The same cut may lie elsewhere where
+ * the two were framed by different frames. Nothing where its reference is not a frame of this render.
+ */
+export function placementOfRender(
+  report: Pick<FuseReport, 'frames' | 'crop'>,
+  other: Pick<FuseReport, 'reference' | 'crop'>,
+  { width, height }: { width: number; height: number },
+): Placement | undefined {
+  const index = report.frames.findIndex(({ file }) => file === other.reference)
+  if (index < 0) return undefined
+  const whole = placementOf(report, index, width, height)
+  const unit = whole.width / width
+  // From the middle of the frame to the middle of the cut, turned as the frame is.
+  const { crop } = other
+  const [x, y] = [(crop.x + crop.width / 2 - width / 2) * unit, (crop.y + crop.height / 2 - height / 2) * unit]
+  const turn = (whole.degrees * Math.PI) / 180
+  const middleX = whole.x + (width * unit) / 2 + Math.cos(turn) * x - Math.sin(turn) * y
+  const middleY = whole.y + (height * unit) / 2 + Math.sin(turn) * x + Math.cos(turn) * y
+  return { ...whole, x: middleX - (crop.width * unit) / 2, y: middleY - (crop.height * unit) / 2, width: crop.width * unit }
+}

@@ -1,24 +1,19 @@
 'use client'
 
-import { App, Button, Select } from 'antd'
+import { App, Button } from 'antd'
 import { useRouter } from 'next/navigation'
-import { useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react'
-import { STYLES, USUAL_STYLE } from '@/core/fuse'
+import { useEffect, useMemo, useRef, type KeyboardEvent } from 'react'
 import { depthCss, rampPlace } from '@/core/ramp'
 import type { CardSplit } from '@/core/survey'
 import { significant } from '@/core/units'
 import type { RunDetail, ShootDetail } from '@/schemas'
 import { send, useCommand } from '../api'
 import { Flick } from './Flick'
+import { FuseControls } from './FuseControls'
 import { ROLE_WORDS, sortedFrames, type SortedFrame } from './roles'
 import { SurveyReportView } from './SurveyReportView'
 import { useFocusText } from './useFocusText'
 import styles from './shoot.module.css'
-
-const STYLE_OPTIONS = Object.values(STYLES).map(({ name, purpose }) => {
-  const title = name[0].toUpperCase() + name.slice(1)
-  return { value: name, name: title, label: `${title}: ${purpose[0].toLowerCase()}${purpose.slice(1)}` }
-})
 
 interface Props {
   run: RunDetail
@@ -34,8 +29,6 @@ export function Run({ run, shoot, busy, selected, onSelect }: Props) {
   const { message } = App.useApp()
   const router = useRouter()
   const onError = (error: Error) => message.error(error.message)
-  const [style, setStyle] = useState(USUAL_STYLE)
-  const fuse = useCommand(shoot.id, () => send(`/api/runs/${run.id}/fuse`, 'POST', { style }))
   const survey = useCommand(shoot.id, () => send(`/api/runs/${run.id}/survey`, 'POST'))
   const split = useCommand(shoot.id, () =>
     send<CardSplit>(`/api/runs/${run.id}/split`, 'POST').then(({ series }) => message.info(splitText(series), 6)),
@@ -95,18 +88,7 @@ export function Run({ run, shoot, busy, selected, onSelect }: Props) {
             Split into series
           </Button>
         )}
-        <Select
-          aria-label="Style of fusing"
-          value={style}
-          onChange={setStyle}
-          options={STYLE_OPTIONS}
-          popupMatchSelectWidth={430}
-          disabled={busy}
-          optionLabelProp="name"
-        />
-        <Button type="primary" disabled={busy} onClick={() => fuse.mutate(undefined, { onError })}>
-          {used === run.frames.length ? 'Fuse these frames' : `Fuse ${used} of these frames`}
-        </Button>
+        <FuseControls runId={run.id} shootId={shoot.id} used={used} all={run.frames.length} busy={busy} />
       </div>
       <SurveyReportView survey={run.survey} busy={survey.isPending} onAgain={() => check(undefined, { onError })} />
       {selected !== undefined && frames[selected] && <Flick frames={frames} index={selected} focusText={focusText} />}

@@ -1,5 +1,5 @@
 import * as fc from 'fast-check'
-import { IDENTITY, readingFor, SHARPNESS, WHOLE_WEIGHT, wholeTaps } from '..'
+import { bendNet, IDENTITY, netSize, readingFor, SHARPNESS, WHOLE_WEIGHT, wholeTaps, type Bend } from '..'
 import { at, both, everySize, expectAlike, fill, size, type Size } from './testKernels'
 import { POINT, type Workspace } from '.'
 
@@ -9,6 +9,12 @@ function levels(space: Workspace, { width, height, seed }: Size, bytes: 2 | 4) {
   const coarse = [3, 4, 5].map((k) => fill(space, (width + 1) >> 1, (height + 1) >> 1, seed + k))
   const band = [...at(fine), bytes, fine[0].stride, ...at(coarse), coarse[0].stride, coarse[0].height, width]
   return { fine, coarse, band }
+}
+
+/** A bend that goes from nothing at the upper left to so many px at the lower right. */
+function bentBy(most_px: number, width: number, height: number): Bend {
+  const corners = Float32Array.of(0, most_px / 2, most_px / 2, most_px)
+  return { left_px: 0, top_px: 0, spacingX_px: width, spacingY_px: height, columns: 2, rows: 2, x_px: corners, y_px: corners }
 }
 
 describe('the compiled kernels do what the plain ones do, at every size', () => {
@@ -164,23 +170,23 @@ describe('the compiled kernels do what the plain ones do, at every size', () => 
         }),
       )
     })
-    const moved = { ...size, dx: fc.double({ min: -9, max: 9, noNaN: true }), turn: fc.double({ min: -0.02, max: 0.02, noNaN: true }) }
+    const within = (most: number) => fc.double({ min: -most, max: most, noNaN: true })
+    const moved = { ...size, dx: within(9), turn: within(0.02), bent: fc.option(within(3)) }
     fc.assert(
-      fc.property(fc.record(moved), ({ dx, turn, ...facts }) => {
+      fc.property(fc.record(moved), ({ dx, turn, bent, ...facts }) => {
         const { width, height } = facts
         const [twin, compiled] = both('warpSamples', width, (space) => {
           const taps = wholeTaps()
           const tapsAt = space.bytes(taps.byteLength)
           new Int16Array(space.kernels.buffer(), tapsAt, taps.length).set(taps)
           const out = [0, 1, 2].map(() => space.plane(width, height, 2))
-          const { startU, acrossU, downU, startV, acrossV, downV } = readingFor(
-            { scale: 1.01, rotation_rad: turn, dx_px: dx, dy_px: -dx / 2 },
-            width,
-            height,
-          )
+          const motion = { scale: 1.01, rotation_rad: turn, dx_px: dx, dy_px: -dx / 2 }
+          const { startU, acrossU, downU, startV, acrossV, downV } = readingFor(motion, width, height)
           const reading = [startU, acrossU, downU, startV, acrossV, downV]
+          const bends = bent === null ? 0 : space.bytes(8 * netSize(width, height).columns * netSize(width, height).rows)
+          if (bent !== null) new Float32Array(space.kernels.buffer(), bends).set(bendNet(bentBy(bent, width, height), motion, width, height))
           const gain = 65535 / most / WHOLE_WEIGHT
-          const args = [samples(space, facts), Number(wide), ...at(out), out[0].stride, width, height, ...reading, gain, SHARPNESS, tapsAt]
+          const args = [samples(space, facts), Number(wide), ...at(out), out[0].stride, width, height, ...reading, gain, SHARPNESS, tapsAt, bends]
           return { args, rows: height, out }
         })
         // A place counted in f32 may differ by 10⁻⁷ px, a value of such rough samples by a few of 65535.

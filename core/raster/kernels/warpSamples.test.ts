@@ -1,5 +1,6 @@
 import { createPicture, toInterleaved16, type Picture } from '../plane'
-import { IDENTITY, type Similarity } from '../similarity'
+import { apply, IDENTITY, type Similarity } from '../similarity'
+import { bendAt, bendNet, type Bend } from '../bend'
 import { readingFor, SHARPNESS, warpPicture, wholeTaps } from '../warp'
 import { WasmKernels, Workspace } from '.'
 
@@ -15,7 +16,7 @@ function waves(): Picture {
 }
 
 /** Three planes of 0 … 1, as the kernel warps them. */
-function warped(picture: Picture, motion: Similarity, gain = 1): number[][] {
+function warped(picture: Picture, motion: Similarity, gain = 1, bend?: Bend): number[][] {
   const kernels = new WasmKernels()
   const space = new Workspace(kernels, WIDTH)
   const [taps, samples] = [wholeTaps(), toInterleaved16(picture)]
@@ -26,7 +27,14 @@ function warped(picture: Picture, motion: Similarity, gain = 1): number[][] {
   const { startU, acrossU, downU, startV, acrossV, downV } = readingFor(motion, WIDTH, HEIGHT)
   const reading = [startU, acrossU, downU, startV, acrossV, downV]
   const [{ stride }] = planes
-  kernels.run('warpSamples', [at, 1, ...planes.map((p) => p.at), stride, WIDTH, HEIGHT, ...reading, gain / 16384, SHARPNESS, tapsAt], HEIGHT)
+  let bends = 0
+  if (bend) {
+    const net = bendNet(bend, motion, WIDTH, HEIGHT)
+    bends = space.bytes(net.byteLength)
+    new Float32Array(kernels.buffer(), bends, net.length).set(net)
+  }
+  const size = [stride, WIDTH, HEIGHT]
+  kernels.run('warpSamples', [at, 1, ...planes.map((p) => p.at), ...size, ...reading, gain / 16384, SHARPNESS, tapsAt, bends], HEIGHT)
   return planes.map((plane) => {
     const values = new Uint16Array(kernels.buffer(), plane.at, stride * HEIGHT)
     return Array.from({ length: WIDTH * HEIGHT }, (_, i) => values[Math.floor(i / WIDTH) * stride + (i % WIDTH)] / 65535)
@@ -53,4 +61,34 @@ test('gain is a factor, and beyond the frame its edge is repeated', () => {
 test('what a frame does not hold is clipped, not wrapped', () => {
   const [red] = warped(waves(), IDENTITY, 3)
   expect(Math.max(...red)).toBe(1)
+})
+
+test('a bend moves each place by what its net says there, in the turned and scaled frame', () => {
+  const [columns, rows] = [4, 3]
+  const bend: Bend = {
+    left_px: 0,
+    top_px: 0,
+    spacingX_px: (WIDTH - 1) / (columns - 1),
+    spacingY_px: (HEIGHT - 1) / (rows - 1),
+    columns,
+    rows,
+    x_px: Float32Array.from({ length: columns * rows }, (_, k) => 0.6 * Math.sin(k)),
+    y_px: Float32Array.from({ length: columns * rows }, (_, k) => 0.6 * Math.cos(2 * k)),
+  }
+  const motion = { scale: 1.02, rotation_rad: 0.0087, dx_px: 3.4, dy_px: -2.2 }
+  const wave = ([x, y]: [number, number]) => 0.5 + 0.3 * Math.sin(x * 0.21) * Math.cos(y * 0.17)
+  const [cx, cy] = [(WIDTH - 1) / 2, (HEIGHT - 1) / 2]
+  const [red] = warped(waves(), motion, 1, bend)
+  const [straight] = warped(waves(), motion)
+  let changed = 0
+  for (let y = 8; y < HEIGHT - 8; y++) {
+    for (let x = 8; x < WIDTH - 8; x++) {
+      const [dx, dy] = bendAt(bend, x, y)
+      const [qx, qy] = apply(motion, x + dx - cx, y + dy - cy)
+      // The net is read between every sixteenth row, and down the columns in groups of eight.
+      expect(Math.abs(red[y * WIDTH + x] - wave([qx + cx, qy + cy]))).toBeLessThan(0.008)
+      changed = Math.max(changed, Math.abs(red[y * WIDTH + x] - straight[y * WIDTH + x]))
+    }
+  }
+  expect(changed).toBeGreaterThan(0.02)
 })

@@ -1,10 +1,11 @@
 import { STYLES } from '@/core/fuse'
-import type { Similarity } from '@/core/raster'
+import type { Bend, Similarity } from '@/core/raster'
 
 /** A part of a frame to fuse: where it is fetched, and its motion within that part. */
 export interface PreviewFrame {
   url: string
   motion: Similarity
+  bend?: Bend
   gain: number
 }
 
@@ -43,7 +44,7 @@ async function partOf(url: string): Promise<Uint8Array> {
 async function fuse({ style, width, height, margin, frames }: PreviewOrder): Promise<Blob> {
   const accumulator = STYLES[style].create({ width, height })
   const parts = await Promise.all(frames.map(({ url }) => partOf(url)))
-  frames.forEach(({ motion, gain }, index) => accumulator.add({ index, samples: parts[index], motion, gain }))
+  frames.forEach(({ motion, bend, gain }, index) => accumulator.add({ index, samples: parts[index], motion, bend, gain }))
   const { samples } = accumulator.finish()
   const [wide, high] = [width - 2 * margin, height - 2 * margin]
   const image = new ImageData(wide, high)

@@ -1,7 +1,10 @@
+import { useQueryClient } from '@tanstack/react-query'
 import { useEffect, useRef, useState } from 'react'
-import { motionWithin, type Rectangle } from '@/core/raster'
+import { bendFrom, type BendsFile } from '@/core/formats'
+import { bendWithin, motionWithin, type Rectangle } from '@/core/raster'
 import { gainOf } from '@/core/register'
-import type { FrameDetail, FuseReport } from '@/schemas'
+import type { FrameDetail, FuseReport, RenderDetail } from '@/schemas'
+import { fetchJson } from '../../api'
 import type { PreviewOrder, PreviewReply } from './previewWorker'
 
 /** A previewed part of the picture, in pixels of the reference frame. */
@@ -18,11 +21,12 @@ const MOST = { width: 640, height: 420 }
 const MARGIN = 24
 
 /** Fuses a part of the picture with another style, in a worker of the browser, by the motions of the render. */
-export function usePreview(report: FuseReport, frames: FrameDetail[]) {
+export function usePreview({ id, report }: RenderDetail, frames: FrameDetail[]) {
   const [preview, setPreview] = useState<Preview>()
   const [busy, setBusy] = useState(false)
   const [error, setError] = useState('')
   const worker = useRef<Worker>(undefined)
+  const client = useQueryClient()
   useEffect(() => () => worker.current?.terminate(), [])
   useEffect(() => () => URL.revokeObjectURL(preview?.url ?? ''), [preview])
 
@@ -37,7 +41,6 @@ export function usePreview(report: FuseReport, frames: FrameDetail[]) {
       width,
       height,
     }
-    const order = orderOf(style, area, report, frames)
     setBusy(true)
     setError('')
     worker.current.onmessage = ({ data }: MessageEvent<PreviewReply>) => {
@@ -49,12 +52,21 @@ export function usePreview(report: FuseReport, frames: FrameDetail[]) {
       setBusy(false)
       setError('This browser cannot fuse by itself; render the whole picture instead.')
     }
-    worker.current.postMessage(order)
+    const bent = report.settings.localWarp
+      ? client.fetchQuery({ queryKey: ['bends', id], queryFn: () => fetchJson<BendsFile>(`/api/renders/${id}/bends`), staleTime: Infinity })
+      : Promise.resolve(undefined)
+    bent.then(
+      (bends) => worker.current?.postMessage(orderOf(style, area, report, frames, bends)),
+      (cause: Error) => {
+        setBusy(false)
+        setError(cause.message)
+      },
+    )
   }
   return { preview, busy, error, make }
 }
 
-function orderOf(style: string, { x, y, width, height }: Rectangle, report: FuseReport, frames: FrameDetail[]): PreviewOrder {
+function orderOf(style: string, { x, y, width, height }: Rectangle, report: FuseReport, frames: FrameDetail[], bends?: BendsFile): PreviewOrder {
   const part = { x: x - MARGIN, y: y - MARGIN, width: width + 2 * MARGIN, height: height + 2 * MARGIN }
   const byName = new Map(frames.map((frame) => [frame.name, frame]))
   const used = report.frames.filter(({ role, file }) => role !== 'left out' && byName.has(file))
@@ -69,7 +81,8 @@ function orderOf(style: string, { x, y, width, height }: Rectangle, report: Fuse
       const within = motionWithin(motion, part, frame.width, frame.height)
       const { area } = within
       const asked = new URLSearchParams({ x: `${area.x}`, y: `${area.y}`, width: `${area.width}`, height: `${area.height}` })
-      return { url: `/api/frames/${frame.id}/area?${asked}`, motion: within.motion, gain: gainOf(gain_ev) }
+      const bend = bends && bendFrom(bends, file)
+      return { url: `/api/frames/${frame.id}/area?${asked}`, motion: within.motion, bend: bend && bendWithin(bend, part), gain: gainOf(gain_ev) }
     }),
   }
 }

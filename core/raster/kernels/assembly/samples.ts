@@ -97,12 +97,12 @@ const PART: i64 = (1 << 30) - 1
 
 /**
  * Interleaved RGB samples, 8 or 16 bits, to three planes of u16 (see the twin): columns first, into this part's lines, then
- * along the lines. `taps` holds 1025 × 4 whole weights.
+ * along the lines. `taps` holds 1025 × 4 whole weights. Where `bends` is not 0, a net of displacements lies there, see bendNet.
  */
 export function warpSamples(
   samples: usize, wide: i32, red: usize, green: usize, blue: usize, stride: i32, width: i32, height: i32,
   startOfU: f64, acrossOfU: f64, downOfU: f64, startOfV: f64, acrossOfV: f64, downOfV: f64,
-  gain: f32, sharpness: f32, taps: usize, rows: usize, rowsBytes: i32, part: i32, from: i32, to: i32,
+  gain: f32, sharpness: f32, taps: usize, bends: usize, rows: usize, rowsBytes: i32, part: i32, from: i32, to: i32,
 ): void {
   const mixed = rowOf(rows, rowsBytes, part)
   const lineBytes = ((<usize>width + 15) & ~7) * 4 + 2 * <usize>EDGE * 4
@@ -116,13 +116,19 @@ export function warpSamples(
   const acrossU = <i64>acrossOfU
   const acrossV = <i64>acrossOfV
   // How much a step across exceeds a pixel, and what that makes of the eight places of two vectors.
-  const excess = <f32>(<f64>(acrossU - (<i64>1 << PIXEL)) / <f64>(<i64>1 << PIXEL))
-  const low = f32x4.mul(f32x4.splat(excess), f32x4(0, 1, 2, 3))
-  const high = f32x4.mul(f32x4.splat(excess), f32x4(4, 5, 6, 7))
+  const unbent = <f32>(<f64>(acrossU - (<i64>1 << PIXEL)) / <f64>(<i64>1 << PIXEL))
+  let excess = unbent
+  let low = f32x4.mul(f32x4.splat(excess), f32x4(0, 1, 2, 3))
+  let high = f32x4.mul(f32x4.splat(excess), f32x4(4, 5, 6, 7))
+  const netRow = <usize>((width + 7) / 8 + 1) << 2
+  const netDown = netRow * <usize>((height + 15) / 16 + 1)
   for (let y = from; y < to; y++) {
+    const net = bends + <usize>(y >> 4) * netRow
+    const between = <f32>(y & 15) * <f32>0.0625
     let v = <i64>startOfV + <i64>downOfV * <i64>y
     for (let x = 0; x < width; x += GROUP, v += acrossV * <i64>GROUP) {
-      const place = <i32>(v >> FRACTION)
+      const bent = bends ? <i64>(<f64>bentBy(net + netDown + (<usize>x >> 1), netRow, between) * <f64>(<i64>1 << PIXEL)) : 0
+      const place = <i32>((v + bent) >> FRACTION)
       const iy = (place >> 10) - BEFORE
       const o = samples + <usize>x * bytes
       const l = <usize>x << 2
@@ -142,9 +148,21 @@ export function warpSamples(
     repeatEdge(first, width)
     repeatEdge(second, width)
     repeatEdge(third, width)
-    let u = <i64>startOfU + <i64>downOfU * <i64>y
+    let straight = <i64>startOfU + <i64>downOfU * <i64>y
     let o = <usize>(y * stride) << 1
-    for (let x = 0; x < width; x += 8, o += 16, u += 8 * acrossU) {
+    for (let x = 0; x < width; x += 8, o += 16, straight += 8 * acrossU) {
+      let u = straight
+      let step = acrossU
+      if (bends) {
+        const p = net + (<usize>x >> 1)
+        const here = bentBy(p, netRow, between)
+        const more = (bentBy(p + 4, netRow, between) - here) * <f32>0.125
+        u += <i64>(<f64>here * <f64>(<i64>1 << PIXEL))
+        step += <i64>(<f64>more * <f64>(<i64>1 << PIXEL))
+        excess = unbent + more
+        low = f32x4.mul(f32x4.splat(excess), f32x4(0, 1, 2, 3))
+        high = f32x4.mul(f32x4.splat(excess), f32x4(4, 5, 6, 7))
+      }
       const ix = <i32>(u >> PIXEL) - BEFORE
       const start = <f32>(u & PART) * <f32>(1.0 / 1073741824.0)
       const end = start + 7 * excess
@@ -171,7 +189,7 @@ export function warpSamples(
       }
       // Between these eight the places pass a sample, or leave the picture: one after the other.
       for (let k = 0; k < 8; k++) {
-        const at = u + <i64>k * acrossU
+        const at = u + <i64>k * step
         const l = <usize>min(max(<i32>(at >> PIXEL) - BEFORE, -4), width + 1) << 2
         const t = f32x4.splat(<f32>(at & PART) * <f32>(1.0 / 1073741824.0))
         const t2 = f32x4.mul(t, t)
@@ -187,6 +205,12 @@ export function warpSamples(
       }
     }
   }
+}
+
+/** What a bend adds between two rows of its net. */
+@inline function bentBy(p: usize, netRow: usize, between: f32): f32 {
+  const above = load<f32>(p)
+  return above + between * (load<f32>(p + netRow) - above)
 }
 
 @inline function narrowed(four: v128): v128 { return i16x8.narrow_i32x4_u(four, four) }

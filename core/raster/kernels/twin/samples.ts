@@ -4,7 +4,9 @@ import { clamp, floats } from './memory'
 export const PHASES = 1024
 
 /** Columns that one vertical phase is taken for: a turn of half a degree moves their ends by 0.035 px. */
-const GROUP = 8
+export const GROUP = 8
+/** Rows that lie between two of a bend's net. */
+export const NET_ROWS = 16
 /** Whole weights are counted in so many parts of one. */
 export const WHOLE = 16384
 /** Places are counted in phases from so far before the picture that none is negative, with bits of fraction below. */
@@ -55,7 +57,8 @@ export function cubicWeights(t: number, sharpness: number): [number, number, num
 /**
  * Interleaved RGB samples to three planes of u16, times `gain`, with one cubic interpolation at the places of a
  * {@link Reading}: down the columns first, then along the row. Edges are repeated. `wide` where samples have 16 bits.
- * `tapsAt` holds the weights of each phase as i16 in parts of WHOLE, which columns are weighed by.
+ * `tapsAt` holds the weights of each phase as i16 in parts of WHOLE, which columns are weighed by. Where `bendsAt` is not 0,
+ * the net of a bend lies there (see bendNet), which is added to the places.
  */
 export function warpSamples(
   memory: ArrayBuffer,
@@ -76,6 +79,7 @@ export function warpSamples(
   gain: number,
   sharpness: number,
   tapsAt: number,
+  bendsAt: number,
   _rows: number,
   _rowsBytes: number,
   _part: number,
@@ -86,9 +90,10 @@ export function warpSamples(
   const planes = [red, green, blue].map((plane) => new Uint16Array(memory, plane))
   const taps = new Int16Array(memory, tapsAt)
   const line = new Float32Array(width * 3)
+  const bent = bending(memory, bendsAt, width, height)
   for (let y = from; y < to; y++) {
     for (let s = 0; s < width; s += GROUP) {
-      const phases = Math.floor((startV + downV * y + acrossV * s) / FRACTION)
+      const phases = Math.floor((startV + downV * y + acrossV * s + Math.trunc(bent.down(s, y) * PHASES * FRACTION)) / FRACTION)
       const tap = (phases & (PHASES - 1)) * 4
       const rows = [-1, 0, 1, 2].map((k) => clamp((phases >> 10) - BEFORE + k, height) * width * 3)
       for (let k = 3 * s; k < Math.min(3 * width, 3 * (s + GROUP)); k++) {
@@ -98,7 +103,7 @@ export function warpSamples(
       }
     }
     for (let x = 0; x < width; x++) {
-      const place = (startU + downU * y + acrossU * x) / (FRACTION * PHASES)
+      const place = (startU + downU * y + acrossU * x) / (FRACTION * PHASES) + bent.along(x, y)
       const weights = cubicWeights(place - Math.floor(place), sharpness)
       const places = [-1, 0, 1, 2].map((k) => 3 * clamp(Math.floor(place) - BEFORE + k, width))
       planes.forEach((plane, c) => {
@@ -106,6 +111,24 @@ export function warpSamples(
         plane[y * stride + x] = Math.min(65535, Math.max(0, Math.round(sum * gain)))
       })
     }
+  }
+}
+
+/** What a bend adds to the places that are read, along the rows and down the columns, from its net (see bendNet). */
+function bending(memory: ArrayBuffer, at: number, width: number, height: number) {
+  if (at === 0) return { along: () => 0, down: () => 0 }
+  const [columns, rows] = [Math.ceil(width / GROUP) + 1, Math.ceil(height / NET_ROWS) + 1]
+  const net = new Float32Array(memory, at, 2 * columns * rows)
+  // Rounded as the compiled kernel's floats are: a phase more or less would show in rough pictures.
+  const { fround } = Math
+  const between = (o: number, y: number) => fround(net[o] + fround(((y % NET_ROWS) / NET_ROWS) * fround(net[o + columns] - net[o])))
+  return {
+    along: (x: number, y: number) => {
+      const o = Math.floor(y / NET_ROWS) * columns + Math.floor(x / GROUP)
+      const here = between(o, y)
+      return here + ((x % GROUP) / GROUP) * (between(o + 1, y) - here)
+    },
+    down: (s: number, y: number) => between(columns * rows + Math.floor(y / NET_ROWS) * columns + s / GROUP, y),
   }
 }
 

@@ -1,9 +1,9 @@
 import path from 'node:path'
 import { InputError, type FuseReport } from '@/schemas'
-import { colouredSourceMap, DELIVERIES, deliver, thumbnail, zoomPyramid, type Delivery } from '@/server'
+import { BENDS, colouredSourceMap, DELIVERIES, deliver, thumbnail, zoomPyramid, type Delivery } from '@/server'
 import { idOf, respond, sendFile } from '../../../respond'
 
-/** A render as `thumb`nail, `zoom` description or coloured source `map`, or delivered as `tif`, `png`, `jpg` or `json`. */
+/** A render as `thumb`nail, `zoom` description, coloured source `map` or how its frames were `bends`, or delivered as `tif`, `png`, `jpg` or `json`. */
 export const GET = (_: Request, { params }: { params: Promise<{ id: string; what: string }> }) =>
   respond(async ({ db, store }) => {
     const id = await idOf(params)
@@ -23,5 +23,6 @@ export const GET = (_: Request, { params }: { params: Promise<{ id: string; what
       const count = (JSON.parse(render.report_json) as FuseReport).frames.length
       return sendFile(await colouredSourceMap(path.join(folder, 'source.png'), store.folders.derived('maps', `render-${id}.png`), count), 'image/png')
     }
+    if (what === 'bends') return sendFile(path.join(folder, BENDS), 'application/json')
     throw new InputError('This address names nothing.')
   })

@@ -1,0 +1,2 @@
+export { measureLocal } from './measure'
+export { reconcileLocal, type LocalLink } from './reconcile'
