@@ -1,11 +1,18 @@
 // @ts-nocheck: AssemblyScript has types and operators that TypeScript does not know.
-import { blend5, clampIndex, evenOf, expandDown, firstFour, lastFour, load4, mirror, oddOf, rowOf } from './memory'
+import { blend5, clampIndex, evenOf, expandDown, firstFour, lastFour, load4, mirror, next4, oddOf, rowOf } from './memory'
 
 /** Five rows blended 1 4 6 4 1 into one. */
 @inline function blendDown<T>(r0: usize, r1: usize, r2: usize, r3: usize, r4: usize, line: usize, width: i32): void {
-  for (let x = 0; x < width; x += 4) {
-    const o = <usize>x * sizeof<T>()
-    v128.store(line + (<usize>x << 2), blend5(load4<T>(r0 + o), load4<T>(r1 + o), load4<T>(r2 + o), load4<T>(r3 + o), load4<T>(r4 + o)))
+  const end = line + (<usize>width << 2)
+  const step = 8 * sizeof<T>()
+  for (let p = line; p < end; p += 32) {
+    v128.store(p, blend5(load4<T>(r0), load4<T>(r1), load4<T>(r2), load4<T>(r3), load4<T>(r4)))
+    v128.store(p, blend5(next4<T>(r0), next4<T>(r1), next4<T>(r2), next4<T>(r3), next4<T>(r4)), 16)
+    r0 += step
+    r1 += step
+    r2 += step
+    r3 += step
+    r4 += step
   }
 }
 
@@ -29,12 +36,12 @@ import { blend5, clampIndex, evenOf, expandDown, firstFour, lastFour, load4, mir
     }
     const out = target + (<usize>(y * targetStride) << 2)
     for (let x = 0; x < half; x += 4) {
-      const i = line + (<usize>x << 3)
-      const before = v128.load(i - 8)
-      const here = v128.load(i)
-      const next = v128.load(i + 8)
-      const after = v128.load(i + 16)
-      const last = v128.load(i + 24)
+      const i = line - 8 + (<usize>x << 3)
+      const before = v128.load(i)
+      const here = v128.load(i, 8)
+      const next = v128.load(i, 16)
+      const after = v128.load(i, 24)
+      const last = v128.load(i, 32)
       const value = blend5(
         v128.shuffle<f32>(before, next, 0, 2, 4, 6),
         v128.shuffle<f32>(before, next, 1, 3, 5, 7),
@@ -69,7 +76,7 @@ export function expand(
     expandDown(coarse, coarseStride, coarseHeight, (width + 1) >> 1, y, line)
     const out = target + (<usize>(y * stride) << 2)
     for (let x = 0; x < width; x += 8) {
-      const i = line + (<usize>x << 1)
+      const i = line - 4 + (<usize>x << 1)
       const even = f32x4.mul(shares, evenOf(i))
       const odd = f32x4.mul(shares, oddOf(i))
       const p = out + (<usize>x << 2)
@@ -103,9 +110,11 @@ export function smooth(
       store<f32>(last + k, load<f32>(last))
     }
     const out = target + <usize>y * bytes
-    for (let x = 0; x < width; x += 4) {
-      const i = line + (<usize>x << 2)
-      v128.store(out + (<usize>x << 2), blend5(v128.load(i - 8), v128.load(i - 4), v128.load(i), v128.load(i + 4), v128.load(i + 8)))
+    const end = line - 8 + (<usize>width << 2)
+    let o = out
+    for (let i = line - 8; i < end; i += 32, o += 32) {
+      v128.store(o, blend5(v128.load(i), v128.load(i, 4), v128.load(i, 8), v128.load(i, 12), v128.load(i, 16)))
+      v128.store(o, blend5(v128.load(i, 16), v128.load(i, 20), v128.load(i, 24), v128.load(i, 28), v128.load(i, 32)), 16)
     }
   }
 }

@@ -26,7 +26,7 @@ const PART: i64 = (1 << 30) - 1
     i32x4.dot_i16x8_s(v128.shuffle<i16>(h2, h3, 4, 12, 5, 13, 6, 14, 7, 15), w23),
   )
   v128.store(out, f32x4.convert_i32x4_s(low))
-  v128.store(out + 16, f32x4.convert_i32x4_s(high))
+  v128.store(out, f32x4.convert_i32x4_s(high), 16)
 }
 
 /** Four values of a row of 16 bits. */
@@ -40,8 +40,8 @@ const PART: i64 = (1 << 30) - 1
 /** Twelve values red, green, blue, red … to four of each. */
 @inline function apart(from: usize, red: usize, green: usize, blue: usize): void {
   const a = v128.load(from)
-  const b = v128.load(from + 16)
-  const c = v128.load(from + 32)
+  const b = v128.load(from, 16)
+  const c = v128.load(from, 32)
   v128.store(red, v128.shuffle<f32>(v128.shuffle<f32>(a, b, 0, 3, 6, 6), c, 0, 1, 2, 5))
   v128.store(green, v128.shuffle<f32>(v128.shuffle<f32>(a, b, 1, 4, 7, 7), c, 0, 1, 2, 6))
   v128.store(blue, v128.shuffle<f32>(v128.shuffle<f32>(a, b, 2, 5, 5, 5), c, 0, 1, 4, 7))
@@ -78,11 +78,11 @@ const PART: i64 = (1 << 30) - 1
   v128.store(last + 20, behind)
 }
 
-/** Four whole numbers along a line, by weights that differ from place to place. */
-@inline function across(line: usize, w0: v128, w1: v128, w2: v128, w3: v128, gain: v128): v128 {
+/** Four whole numbers along a line, whose first reads from `before` on, by weights that differ from place to place. */
+@inline function across(before: usize, w0: v128, w1: v128, w2: v128, w3: v128, gain: v128): v128 {
   const sum = f32x4.add(
-    f32x4.add(f32x4.mul(v128.load(line - 4), w0), f32x4.mul(v128.load(line), w1)),
-    f32x4.add(f32x4.mul(v128.load(line + 4), w2), f32x4.mul(v128.load(line + 8), w3)),
+    f32x4.add(f32x4.mul(v128.load(before), w0), f32x4.mul(v128.load(before, 4), w1)),
+    f32x4.add(f32x4.mul(v128.load(before, 8), w2), f32x4.mul(v128.load(before, 12), w3)),
   )
   // Beyond 2^23 floats are whole numbers, whose last bits are the number: quicker than a conversion that minds every case.
   return i32x4.sub(f32x4.add(f32x4.mul(sum, gain), f32x4.splat(12582912)), i32x4.splat(0x4b400000))
@@ -167,7 +167,7 @@ export function warpSamples(
       const start = <f32>(u & PART) * <f32>(1.0 / 1073741824.0)
       const end = start + 7 * excess
       if (end >= 0 && end < 1 && ix >= -4 && ix <= width - 4) {
-        const l = <usize>ix << 2
+        const l = (<usize>ix << 2) - 4
         const t = f32x4.add(f32x4.splat(start), low)
         const t2 = f32x4.mul(t, t)
         const t3 = f32x4.mul(t2, t)
@@ -190,7 +190,7 @@ export function warpSamples(
       // Between these eight the places pass a sample, or leave the picture: one after the other.
       for (let k = 0; k < 8; k++) {
         const at = u + <i64>k * step
-        const l = <usize>min(max(<i32>(at >> PIXEL) - BEFORE, -4), width + 1) << 2
+        const l = (<usize>min(max(<i32>(at >> PIXEL) - BEFORE, -4), width + 1) << 2) - 4
         const t = f32x4.splat(<f32>(at & PART) * <f32>(1.0 / 1073741824.0))
         const t2 = f32x4.mul(t, t)
         const t3 = f32x4.mul(t2, t)

@@ -1,15 +1,13 @@
 // @ts-nocheck: AssemblyScript has types and operators that TypeScript does not know.
-import { evenOf, expandDown, firstFour, lastFour, load4, oddOf, rowOf, weightOf } from './memory'
+import { evenOf, expandDown, firstFour, lastFour, load4, next4, oddOf, rowOf, weightOf } from './memory'
 
-@inline function addBand<T>(fine: usize, line: usize, i: usize, o: usize, sum: usize, s: usize, low: v128, high: v128, begun: bool): void {
-  const even = evenOf(line + i)
-  const odd = oddOf(line + i)
-  const a = f32x4.sub(load4<T>(fine + o), firstFour(even, odd))
-  const b = f32x4.sub(load4<T>(fine + o + 4 * sizeof<T>()), lastFour(even, odd))
-  const more = f32x4.mul(a, low)
-  const next = f32x4.mul(b, high)
-  v128.store(sum + s, begun ? f32x4.add(v128.load(sum + s), more) : more)
-  v128.store(sum + s + 16, begun ? f32x4.add(v128.load(sum + s + 16), next) : next)
+@inline function addBand<T>(fine: usize, before: usize, sum: usize, low: v128, high: v128, begun: bool): void {
+  const even = evenOf(before)
+  const odd = oddOf(before)
+  const more = f32x4.mul(f32x4.sub(load4<T>(fine), firstFour(even, odd)), low)
+  const next = f32x4.mul(f32x4.sub(next4<T>(fine), lastFour(even, odd)), high)
+  v128.store(sum, begun ? f32x4.add(v128.load(sum), more) : more)
+  v128.store(sum, begun ? f32x4.add(v128.load(sum, 16), next) : next, 16)
 }
 
 @inline function accumulateOf<T>(
@@ -27,17 +25,19 @@ import { evenOf, expandDown, firstFour, lastFour, load4, oddOf, rowOf, weightOf 
     expandDown(coarseGreen, coarseStride, coarseHeight, half, y, second)
     expandDown(coarseBlue, coarseStride, coarseHeight, half, y, third)
     const row = <usize>(y * stride)
-    for (let x = 0; x < width; x += 8) {
-      const i = <usize>x << 1
-      const o = (row + <usize>x) * sizeof<T>()
-      const s = (row + <usize>x) << 2
-      const low = weightOf(v128.load(weight + s), scales, leasts, power)
-      const high = weightOf(v128.load(weight + s + 16), scales, leasts, power)
-      v128.store(total + s, begun ? f32x4.add(v128.load(total + s), low) : low)
-      v128.store(total + s + 16, begun ? f32x4.add(v128.load(total + s + 16), high) : high)
-      addBand<T>(red, first, i, o, sumRed, s, low, high, begun)
-      addBand<T>(green, second, i, o, sumGreen, s, low, high, begun)
-      addBand<T>(blue, third, i, o, sumBlue, s, low, high, begun)
+    const end = (row + <usize>width) << 2
+    let i = first - 4
+    let o = row * sizeof<T>()
+    for (let s = row << 2; s < end; s += 32, i += 16, o += 8 * sizeof<T>()) {
+      const w = weight + s
+      const low = weightOf(v128.load(w), scales, leasts, power)
+      const high = weightOf(v128.load(w, 16), scales, leasts, power)
+      const t = total + s
+      v128.store(t, begun ? f32x4.add(v128.load(t), low) : low)
+      v128.store(t, begun ? f32x4.add(v128.load(t, 16), high) : high, 16)
+      addBand<T>(red + o, i, sumRed + s, low, high, begun)
+      addBand<T>(green + o, i + apart, sumGreen + s, low, high, begun)
+      addBand<T>(blue + o, i + 2 * apart, sumBlue + s, low, high, begun)
     }
   }
 }
@@ -124,7 +124,7 @@ export function collapse(
   for (let y = from; y < to; y++) {
     expandDown(coarse, coarseStride, coarseHeight, (width + 1) >> 1, y, line)
     for (let x = 0; x < width; x += 8) {
-      const i = line + (<usize>x << 1)
+      const i = line - 4 + (<usize>x << 1)
       const o = <usize>(y * stride + x) << 2
       const even = evenOf(i)
       const odd = oddOf(i)
@@ -136,7 +136,7 @@ export function collapse(
 
 @inline function deliverRow(line: usize, sum: usize, total: usize, o: usize, width: i32, out: usize): void {
   for (let x = 0; x < width; x += 8) {
-    const i = line + (<usize>x << 1)
+    const i = line - 4 + (<usize>x << 1)
     const p = o + (<usize>x << 2)
     const even = evenOf(i)
     const odd = oddOf(i)

@@ -1,5 +1,5 @@
 // @ts-nocheck: AssemblyScript has types and operators that TypeScript does not know.
-import { evenOf, expandDown, firstFour, lastFour, load4, oddOf, rowOf, weightOf } from './memory'
+import { evenOf, expandDown, firstFour, lastFour, load4, next4, oddOf, rowOf, weightOf } from './memory'
 
 @inline function energyOf<T>(
   red: usize, green: usize, blue: usize, stride: i32, coarseRed: usize, coarseGreen: usize, coarseBlue: usize, coarseStride: i32, coarseHeight: i32,
@@ -15,31 +15,35 @@ import { evenOf, expandDown, firstFour, lastFour, load4, oddOf, rowOf, weightOf 
     expandDown(coarseGreen, coarseStride, coarseHeight, half, y, second)
     expandDown(coarseBlue, coarseStride, coarseHeight, half, y, third)
     const row = <usize>(y * stride)
-    for (let x = 0; x < width; x += 8) {
-      const i = <usize>x << 1
-      const o = (row + <usize>x) * sizeof<T>()
-      const next = o + 4 * sizeof<T>()
-      let even = evenOf(first + i)
-      let odd = oddOf(first + i)
-      let a = f32x4.sub(load4<T>(red + o), firstFour(even, odd))
-      let b = f32x4.sub(load4<T>(red + next), lastFour(even, odd))
+    const end = target + ((row + <usize>width) << 2)
+    let i = first - 4
+    let r = red + row * sizeof<T>()
+    let g = green + row * sizeof<T>()
+    let u = blue + row * sizeof<T>()
+    for (let out = target + (row << 2); out < end; out += 32, i += 16) {
+      let even = evenOf(i)
+      let odd = oddOf(i)
+      let a = f32x4.sub(load4<T>(r), firstFour(even, odd))
+      let b = f32x4.sub(next4<T>(r), lastFour(even, odd))
       let low = f32x4.mul(a, a)
       let high = f32x4.mul(b, b)
-      even = evenOf(second + i)
-      odd = oddOf(second + i)
-      a = f32x4.sub(load4<T>(green + o), firstFour(even, odd))
-      b = f32x4.sub(load4<T>(green + next), lastFour(even, odd))
+      even = evenOf(i + apart)
+      odd = oddOf(i + apart)
+      a = f32x4.sub(load4<T>(g), firstFour(even, odd))
+      b = f32x4.sub(next4<T>(g), lastFour(even, odd))
       low = f32x4.add(low, f32x4.mul(a, a))
       high = f32x4.add(high, f32x4.mul(b, b))
-      even = evenOf(third + i)
-      odd = oddOf(third + i)
-      a = f32x4.sub(load4<T>(blue + o), firstFour(even, odd))
-      b = f32x4.sub(load4<T>(blue + next), lastFour(even, odd))
+      even = evenOf(i + 2 * apart)
+      odd = oddOf(i + 2 * apart)
+      a = f32x4.sub(load4<T>(u), firstFour(even, odd))
+      b = f32x4.sub(next4<T>(u), lastFour(even, odd))
       low = f32x4.add(low, f32x4.mul(a, a))
       high = f32x4.add(high, f32x4.mul(b, b))
-      const out = target + ((row + <usize>x) << 2)
       v128.store(out, f32x4.mul(low, shares))
-      v128.store(out + 16, f32x4.mul(high, shares))
+      v128.store(out, f32x4.mul(high, shares), 16)
+      r += 8 * sizeof<T>()
+      g += 8 * sizeof<T>()
+      u += 8 * sizeof<T>()
     }
   }
 }
