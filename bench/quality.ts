@@ -1,9 +1,8 @@
-import { execFileSync, spawnSync } from 'node:child_process'
-import { existsSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs'
+import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs'
 import path from 'node:path'
 import sharp from 'sharp'
-import { cornerDistance_px, type Similarity } from '@/core/raster'
 import { STYLES } from '@/core/fuse'
+import { command, registrationOf_px, score, textbook, type Score } from './scoring'
 
 /**
  * How good fused pictures are, on simulated series of subjects that want different things: every style, registration and
@@ -13,7 +12,6 @@ import { STYLES } from '@/core/fuse'
 const [tools, only] = process.argv.slice(2)
 if (!tools) throw new Error('Say where score.py and textbook_fuse.py are.')
 const folder = path.resolve('dist/bench-quality')
-const PYTHON = '/usr/bin/python3'
 
 interface Subject {
   name: string
@@ -80,24 +78,12 @@ function inBreeze(name: string, what: string, rest: Pick<Subject, 'scene' | 'pla
   return [subject, { ...subject, name: `${name}-followed`, what: 'the same, moved parts followed', flags: ['--local-warp'], seriesOf: name }]
 }
 
-interface Score {
-  psnr_dB: number
-  ssim: number
-  psnr_p5_dB: number
-}
-
 interface Result {
   subject: Subject
   textbook?: Score
   styles: Record<string, Score>
   registration_px: number
   depth_percent: number
-}
-
-const command = (...args: string[]) => execFileSync(process.execPath, ['dist/nitidus.mjs', ...args], { stdio: ['ignore', 'ignore', 'inherit'] })
-
-function score(picture: string, truth: string): Score {
-  return JSON.parse(execFileSync(PYTHON, [path.join(tools, 'score.py'), picture, truth], { encoding: 'utf8' })) as Score
 }
 
 async function measure(subject: Subject): Promise<Result> {
@@ -119,32 +105,20 @@ async function measure(subject: Subject): Promise<Result> {
     command('simulate', scene, '--out', series, '--truth')
   }
   const out = (name: string) => path.join(folder, `${subject.name}-${name}`)
-  const frames = readdirSync(series)
-    .filter((file) => file.endsWith('.jpg'))
-    .map((file) => path.join(series, file))
-  const textbook = spawnSync(PYTHON, [path.join(tools, 'textbook_fuse.py'), out('textbook.png'), ...frames], { encoding: 'utf8' }).status === 0
+  const compared = textbook(tools, series, out('textbook.png'))
   const styles: Record<string, Score> = {}
   for (const style of Object.keys(STYLES)) {
     const more = style === 'auto' ? ['--report', out('report.json'), '--depth', out('depth.png')] : []
     command('fuse', series, '--out', out(`${style}.png`), '--style', style, ...(subject.flags ?? []), ...more)
-    styles[style] = score(out(`${style}.png`), truth)
+    styles[style] = score(tools, out(`${style}.png`), truth)
   }
   return {
     subject,
-    ...(textbook && { textbook: score(out('textbook.png'), truth) }),
+    ...(compared && { textbook: score(tools, out('textbook.png'), truth) }),
     styles,
-    registration_px: registrationOf(out('report.json'), path.join(series, 'truth.json')),
+    registration_px: registrationOf_px(out('report.json'), path.join(series, 'truth.json')),
     depth_percent: await depthOf(subject, out('depth.png'), out('report.json'), series),
   }
-}
-
-/** Root mean square distance of the corners from where the truth has them, over all frames. */
-function registrationOf(report: string, truth: string): number {
-  type Frame = Similarity & { file: string; rotation_deg: number }
-  const [found, real] = [report, truth].map((file) => JSON.parse(readFileSync(file, 'utf8')) as { frames: Frame[] })
-  const motion = ({ rotation_deg, ...rest }: Frame): Similarity => ({ ...rest, rotation_rad: (rotation_deg * Math.PI) / 180 })
-  const errors = found.frames.map((frame) => cornerDistance_px(motion(frame), motion(real.frames.find(({ file }) => file === frame.file)!), 720, 480))
-  return Math.sqrt(errors.reduce((sum, e) => sum + e * e, 0) / errors.length)
 }
 
 /** Share of the textured pixels whose depth is within half a slice, in percent. */

@@ -47,7 +47,7 @@ export function FuseControls({ runId, shootId, used, all, busy }: Props) {
       />
       <Popover
         trigger="click"
-        placement="bottomRight"
+        placement="bottom"
         content={
           <div className={styles.settings}>
             <p>
@@ -62,18 +62,22 @@ export function FuseControls({ runId, shootId, used, all, busy }: Props) {
                 ]}
               />
             </p>
-            <Checkbox checked={chosen.localWarp} onChange={({ target }) => change({ localWarp: target.checked })}>
+            <Checkbox className={styles.option} checked={chosen.localWarp} onChange={({ target }) => change({ localWarp: target.checked })}>
               Follow parts that moved on their own
               <span>Leaves in a breeze, a feeler that stirred: frames are bent a little. It takes about twice as long.</span>
             </Checkbox>
-            <Checkbox checked={chosen.crop === 'common'} onChange={({ target }) => change({ crop: target.checked ? 'common' : 'none' })}>
+            <Checkbox
+              className={styles.option}
+              checked={chosen.crop === 'common'}
+              onChange={({ target }) => change({ crop: target.checked ? 'common' : 'none' })}
+            >
               Cut to what all frames show
               <span>Otherwise edges are kept that not every frame has, and may look doubled.</span>
             </Checkbox>
           </div>
         }
       >
-        <Button disabled={busy}>{changed ? `Settings, ${changed} changed` : 'Settings'}</Button>
+        <Button disabled={busy}>{changed ? `Settings · ${changed}` : 'Settings'}</Button>
       </Popover>
       <Button type="primary" disabled={busy} onClick={() => fuse.mutate(undefined, { onError: (error) => message.error(error.message) })}>
         {used === all ? 'Fuse these frames' : `Fuse ${used} of these frames`}
