@@ -4,7 +4,9 @@ import { lightOf, POINT, WasmKernels, Workspace, type Kernels, type Slab } from 
 /** Rows and columns below this are too few to align on. */
 const COARSEST_px = 48
 const FINEST_WIDTH_px = 1600
-const MOST_POINTS = 16_000
+/** So many points are aligned on: a part of the pixels, but neither fewer than the first nor more than the second number. */
+const SHARE = 0.05
+const [LEAST_POINTS, MOST_POINTS] = [16_000, 40_000]
 /** One pixel in so many tells how strong gradients are; a prime number, so that they do not line up. */
 const SAMPLED = 61
 
@@ -58,7 +60,7 @@ export class Preparer {
     const coarsest = Math.max(0, Math.floor(Math.log2(Math.min(luma.width, luma.height) / COARSEST_px)))
     for (let level = 0; level <= coarsest; level++) {
       if (level > 0) plane = this.halved(space, plane)
-      if (plane.width <= FINEST_WIDTH_px || level === coarsest) levels.push(this.level(space, plane))
+      if (plane.width <= FINEST_WIDTH_px || level === coarsest) levels.push(this.level(space, plane, levels.length === 0))
     }
     return { levels }
   }
@@ -69,14 +71,21 @@ export class Preparer {
     return coarse
   }
 
-  private level(space: Workspace, plane: Slab): Level {
+  /**
+   * Points of the finest level are the strongest in fine detail: what is strong in a softer picture too is the edge of something
+   * out of focus. Coarser levels are to find the way, from wherever there is contrast.
+   */
+  private level(space: Workspace, plane: Slab, finest: boolean): Level {
     const { width, height, stride } = plane
-    const [image, gx, gy, strength] = Array.from({ length: 4 }, () => space.plane(width, height))
+    const [image, soft, gx, gy, strength] = Array.from({ length: 5 }, () => space.plane(width, height))
     this.kernels.run('smooth', [plane.at, stride, width, height, image.at], height)
-    this.kernels.run('gradients', [image.at, stride, width, height, gx.at, gy.at, strength.at], height)
-    const most = 2 * MOST_POINTS
+    if (finest) this.kernels.run('smooth', [image.at, stride, width, height, soft.at], height)
+    else space.view(soft).fill(0)
+    this.kernels.run('gradients', [image.at, soft.at, stride, width, height, gx.at, gy.at, strength.at], height)
+    const wanted = Math.min(MOST_POINTS, Math.max(LEAST_POINTS, SHARE * width * height))
+    const most = Math.ceil(2 * wanted)
     const [points, count] = [space.bytes(most * POINT.size * 4), space.bytes(8)]
-    const threshold = thresholdOf(space.view(strength), width, height, stride)
+    const threshold = thresholdOf(space.view(strength), width, height, stride, wanted)
     this.kernels.run('collect', [strength.at, image.at, gx.at, gy.at, stride, width, height, threshold, points, most, count], 1)
     const [found] = new Float64Array(this.kernels.buffer(), count, 1)
     const copied = new Float32Array(this.kernels.buffer(), points, found * POINT.size).slice()
@@ -85,7 +94,7 @@ export class Preparer {
 }
 
 /** The strength that so few points exceed as are wanted. */
-function thresholdOf(strength: Float32Array, width: number, height: number, stride: number): number {
+function thresholdOf(strength: Float32Array, width: number, height: number, stride: number, wanted: number): number {
   const sample = new Float32Array(Math.ceil((stride * height) / SAMPLED) + 1)
   let sampled = 0
   for (let i = 2 * stride; i < (height - 2) * stride; i += SAMPLED) {
@@ -93,6 +102,6 @@ function thresholdOf(strength: Float32Array, width: number, height: number, stri
     if (x >= 2 && x < width - 2) sample[sampled++] = strength[i]
   }
   const sorted = sample.subarray(0, sampled).sort()
-  const share = Math.min(0.5, MOST_POINTS / (width * height))
+  const share = Math.min(0.5, wanted / (width * height))
   return sorted[sampled - 1 - Math.floor(sampled * share)] ?? 0
 }

@@ -55,9 +55,9 @@ describe('the compiled kernels do what the plain ones do, at every size', () => 
     everySize(({ width, height, seed }) =>
       expectAlike(
         both('gradients', width, (space) => {
-          const source = fill(space, width, height, seed)
+          const [source, soft] = [fill(space, width, height, seed), fill(space, width, height, seed + 1)]
           const out = [0, 1, 2].map(() => space.plane(width, height))
-          return { args: [source.at, source.stride, width, height, ...at(out)], rows: height, out }
+          return { args: [source.at, soft.at, source.stride, width, height, ...at(out)], rows: height, out }
         }),
       ),
     ))

@@ -23,6 +23,8 @@ const ALIKE = 20
 const COARSEST_px = 90
 const STEPS = 8
 const SWEEPS = 10
+/** So many points are looked at, at the most. */
+const MOST_POINTS = 16_000
 /** Residuals beyond so many deviations do not count. */
 const CUT = 4
 /** Movement in px of a level after which another step is not worth its time. */
@@ -42,7 +44,8 @@ export function measureLocal(from: Prepared, to: Prepared, motion: Similarity, f
   const levels = from.levels.filter(({ width }, k) => k === 0 || width >= COARSEST_px)
   for (let k = levels.length - 1; k >= 0; k--) {
     const factor = levels[k].width / fullWidth_px
-    const { points, width, height } = levels[k]
+    const { width, height } = levels[k]
+    const points = thinned(levels[k].points)
     const placed = place(net, points.length / POINT.size, (p) => [
       points[p * POINT.size + POINT.x] / width + 0.5,
       points[p * POINT.size + POINT.y] / height + 0.5,
@@ -50,7 +53,7 @@ export function measureLocal(from: Prepared, to: Prepared, motion: Similarity, f
     const scaled = { ...motion, dx_px: motion.dx_px * factor, dy_px: motion.dy_px * factor }
     shifts = shifts.map((shift) => shift * factor)
     for (let step = 0; step < STEPS; step++) {
-      const gathered = gather(levels[k], to.levels[k], scaled, shifts, net, placed)
+      const gathered = gather(points, to.levels[k], scaled, shifts, net, placed)
       if (!gathered) break
       certainty = gathered.certainty
       const moved = settle(net, shifts, gathered, levels[k].width)
@@ -62,6 +65,16 @@ export function measureLocal(from: Prepared, to: Prepared, motion: Similarity, f
   return { net, shifts_px: shifts, certainty, pixel_px: fullWidth_px / finest.width }
 }
 
+/** Every so many points, where there are more than are needed. */
+function thinned(points: Float32Array): Float32Array {
+  const count = points.length / POINT.size
+  const apart = Math.ceil(count / MOST_POINTS)
+  if (apart === 1) return points
+  const kept = new Float32Array(Math.ceil(count / apart) * POINT.size)
+  for (let k = 0, to = 0; k < count; k += apart, to += POINT.size) kept.set(points.subarray(k * POINT.size, (k + 1) * POINT.size), to)
+  return kept
+}
+
 interface Gathered {
   certainty: Float64Array
   /** What pulls each node, x and y. */
@@ -69,10 +82,9 @@ interface Gathered {
 }
 
 /** The equations at the nodes, from how the samples of `to` differ from what the points of `from` show. */
-function gather(from: Level, to: Level, motion: Similarity, shifts: Float64Array, net: Net, placed: Placed): Gathered | undefined {
-  const { points } = from
+function gather(points: Float32Array, to: Level, motion: Similarity, shifts: Float64Array, net: Net, placed: Placed): Gathered | undefined {
   const count = points.length / POINT.size
-  const samples = sampled(from, to, motion, shifts, net, placed)
+  const samples = sampled(points, to, motion, shifts, net, placed)
   const { gain, offset } = brightness(points, samples)
   const residuals = new Float64Array(count)
   for (let k = 0; k < count; k++) {
@@ -124,7 +136,7 @@ function spreadsOf(residuals: Float64Array, { nodes }: Placed, { columns, rows }
 }
 
 /** What `to` shows where the points of `from` lie by motion and shifts; NaN outside of it. */
-function sampled({ points }: Level, to: Level, motion: Similarity, shifts: Float64Array, net: Net, { nodes, shares }: Placed): Float32Array {
+function sampled(points: Float32Array, to: Level, motion: Similarity, shifts: Float64Array, net: Net, { nodes, shares }: Placed): Float32Array {
   const [a, b] = [motion.scale * Math.cos(motion.rotation_rad), motion.scale * Math.sin(motion.rotation_rad)]
   const samples = new Float32Array(points.length / POINT.size).fill(NaN)
   const { image, stride, width, height } = to

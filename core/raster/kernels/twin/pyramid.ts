@@ -98,6 +98,7 @@ export const FAINT = 0.03
 export function gradients(
   memory: ArrayBuffer,
   source: number,
+  soft: number,
   stride: number,
   width: number,
   height: number,
@@ -107,14 +108,16 @@ export function gradients(
   from: number,
   to: number,
 ): void {
-  const read = floats(memory, source)
+  const [read, smoothed] = [source, soft].map((at) => floats(memory, at))
   const [across, down, strengths] = [gx, gy, strength].map((at) => floats(memory, at))
   for (let y = from; y < to; y++) {
     for (let x = 0, i = y * stride; x < width; x++, i++) {
       const inside = x > 0 && y > 0 && x < width - 1 && y < height - 1
       across[i] = inside ? 0.5 * (read[i + 1] - read[i - 1]) : 0
       down[i] = inside ? 0.5 * (read[i + stride] - read[i - stride]) : 0
-      strengths[i] = (across[i] ** 2 + down[i] ** 2) / (Math.max(read[i], 0) + FAINT)
+      const fineAcross = inside ? across[i] - 0.5 * (smoothed[i + 1] - smoothed[i - 1]) : 0
+      const fineDown = inside ? down[i] - 0.5 * (smoothed[i + stride] - smoothed[i - stride]) : 0
+      strengths[i] = (fineAcross ** 2 + fineDown ** 2) / (Math.max(read[i], 0) + FAINT)
     }
   }
 }
