@@ -1,4 +1,5 @@
 import { compose, cornerDistance_px, createPlane, IDENTITY, invert, luma, smooth, warpPlane, type Plane, type Similarity } from '../raster'
+import { POINT } from '../raster/kernels'
 import { SimulatedSeries, type SeriesRequest } from '../simulate'
 import { gain_ev, gainOf, PairRegistrar, Preparer, reconcile, SeriesRegistrar, type Link, type Prepared } from '.'
 import { exposureGain } from './exposure'
@@ -50,6 +51,29 @@ describe('solving', () => {
 
   test('a singular system has no answer', () => {
     expect(solve([Float64Array.from([1, 1, 2]), Float64Array.from([2, 2, 4])])).toBeUndefined()
+  })
+})
+
+describe('a frame made ready', () => {
+  test('is aligned on fine detail, however faint, not on a strong edge out of focus', () => {
+    const picture = createPlane(WIDTH, HEIGHT)
+    const dots = texture(3)
+    for (let y = 0; y < HEIGHT; y++) {
+      for (let x = 0; x < WIDTH; x++) {
+        const i = y * WIDTH + x
+        // To the left an edge from black to white, spread over some 60 px, to the right dots of little contrast.
+        picture.data[i] = x < WIDTH / 2 ? 0.9 / (1 + Math.exp((90 - x) / 12)) : 0.9 + 0.1 * (dots.data[i] - 0.5)
+      }
+    }
+    const { levels } = prepare(picture)
+    const shareOnTheRight = ({ points }: (typeof levels)[number]) => {
+      let right = 0
+      // The seam between the two halves belongs to neither.
+      for (let p = 0; p < points.length; p += POINT.size) if (points[p] > 6) right++
+      return right / (points.length / POINT.size)
+    }
+    expect(shareOnTheRight(levels[0])).toBeGreaterThan(0.95)
+    expect(shareOnTheRight(levels.at(-1)!)).toBeLessThan(0.6)
   })
 })
 
