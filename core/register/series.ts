@@ -96,10 +96,11 @@ export class SeriesRegistrar {
       links.reduce((most, { from, to, pair }) => (from === k || to === k ? Math.max(most, pair.correlation) : most), 0),
     )
     const found = reconcile(links, this.count, start, (motions) => this.sharp.depthsOf(links, motions))
+    const localLinks = this.localLinks.filter(({ from }) => groups[from] === largest)
     const size = { width: this.width_px, height: this.height_px }
     return {
       ...found,
-      ...(this.local && { bends: reconcileLocal(this.localLinks, found.motions, start, size) }),
+      ...(this.local && { bends: reconcileLocal(localLinks, found.motions, start, size) }),
       correlations: best,
       lost: groups.flatMap((group, k) => (group === largest ? [] : [k])),
       reference: start,

@@ -40,7 +40,7 @@ export function measureLocal(from: Prepared, to: Prepared, motion: Similarity, f
   const net = netOf(finest.width, finest.height)
   const count = net.columns * net.rows
   let shifts: Float64Array = new Float64Array(2 * count)
-  let certainty: Float64Array = new Float64Array(3 * count)
+  let certainty: Float64Array = new Float64Array(0)
   const levels = from.levels.filter(({ width }, k) => k === 0 || width >= COARSEST_px)
   for (let k = levels.length - 1; k >= 0; k--) {
     const factor = levels[k].width / fullWidth_px
@@ -52,6 +52,7 @@ export function measureLocal(from: Prepared, to: Prepared, motion: Similarity, f
     ])
     const scaled = { ...motion, dx_px: motion.dx_px * factor, dy_px: motion.dy_px * factor }
     shifts = shifts.map((shift) => shift * factor)
+    certainty = new Float64Array(3 * count)
     for (let step = 0; step < STEPS; step++) {
       const gathered = gather(points, to.levels[k], scaled, shifts, net, placed)
       if (!gathered) break
@@ -60,7 +61,7 @@ export function measureLocal(from: Prepared, to: Prepared, motion: Similarity, f
       if (moved < SETTLED_px) break
     }
     shifts = shifts.map((shift) => shift / factor)
-    if (k === 0) certainty = certainty.map((value) => value * factor ** 2)
+    certainty = certainty.map((value) => value * factor ** 2)
   }
   return { net, shifts_px: shifts, certainty, pixel_px: fullWidth_px / finest.width }
 }
