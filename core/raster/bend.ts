@@ -19,6 +19,20 @@ export interface Bend {
   y_px: Float32Array
 }
 
+/** A bend that moves nothing yet: nodes evenly over a picture, its border included. */
+export function createBend(columns: number, rows: number, width: number, height: number): Bend {
+  return {
+    left_px: 0,
+    top_px: 0,
+    spacingX_px: (width - 1) / (columns - 1),
+    spacingY_px: (height - 1) / (rows - 1),
+    columns,
+    rows,
+    x_px: new Float32Array(columns * rows),
+    y_px: new Float32Array(columns * rows),
+  }
+}
+
 /** Displacement at a place, in px from the reference's first pixel. */
 export function bendAt(bend: Bend, x: number, y: number): [number, number] {
   const { columns, rows } = bend

@@ -30,7 +30,7 @@ export class PairRegistrar {
   /**
    * The motion from `reference` to `frame` (see Similarity), in pixels of the full picture of `fullWidth_px`, with the
    * gain of exposure. Coarse to fine, robust Gauss–Newton (Lucas & Kanade, 1981; Baker & Matthews, 2004) on the points
-   * with the strongest gradients, which are those in focus: they, not the blurred ones, are to coincide. A good `start`
+   * of the reference, on the finest level those in focus (see Preparer): they, not the blurred ones, are to coincide. A good `start`
    * lets it begin at a finer level than the coarsest.
    */
   register(

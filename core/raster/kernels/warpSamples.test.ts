@@ -1,6 +1,6 @@
 import { createPicture, toInterleaved16, type Picture } from '../plane'
 import { apply, IDENTITY, type Similarity } from '../similarity'
-import { bendAt, bendNet, type Bend } from '../bend'
+import { bendAt, bendNet, createBend, type Bend } from '../bend'
 import { readingFor, SHARPNESS, warpPicture, wholeTaps } from '../warp'
 import { WasmKernels, Workspace } from '.'
 
@@ -64,17 +64,9 @@ test('what a frame does not hold is clipped, not wrapped', () => {
 })
 
 test('a bend moves each place by what its net says there, in the turned and scaled frame', () => {
-  const [columns, rows] = [4, 3]
-  const bend: Bend = {
-    left_px: 0,
-    top_px: 0,
-    spacingX_px: (WIDTH - 1) / (columns - 1),
-    spacingY_px: (HEIGHT - 1) / (rows - 1),
-    columns,
-    rows,
-    x_px: Float32Array.from({ length: columns * rows }, (_, k) => 0.6 * Math.sin(k)),
-    y_px: Float32Array.from({ length: columns * rows }, (_, k) => 0.6 * Math.cos(2 * k)),
-  }
+  const bend = createBend(4, 3, WIDTH, HEIGHT)
+  bend.x_px.forEach((_, k, all) => (all[k] = 0.6 * Math.sin(k)))
+  bend.y_px.forEach((_, k, all) => (all[k] = 0.6 * Math.cos(2 * k)))
   const motion = { scale: 1.02, rotation_rad: 0.0087, dx_px: 3.4, dy_px: -2.2 }
   const wave = ([x, y]: [number, number]) => 0.5 + 0.3 * Math.sin(x * 0.21) * Math.cos(y * 0.17)
   const [cx, cy] = [(WIDTH - 1) / 2, (HEIGHT - 1) / 2]

@@ -33,7 +33,7 @@ const SETTLED_px = 0.04
 /**
  * Measures what moved on its own between two frames, when `motion` is the motion from `from` to `to`: Lucas & Kanade's (1981)
  * equations, gathered at the nodes of a net by bilinear shares, and held together by a membrane (Horn & Schunck, 1981), coarse
- * to fine, on the points with the strongest gradients. Where there are none nothing is certain.
+ * to fine, on the points that pairs are aligned on. Where there are none nothing is certain.
  */
 export function measureLocal(from: Prepared, to: Prepared, motion: Similarity, fullWidth_px: number): LocalMotion {
   const [finest] = from.levels

@@ -1,4 +1,4 @@
-import { apply, compose, invert, type Bend, type Similarity } from '../../raster'
+import { apply, compose, createBend, invert, type Bend, type Similarity } from '../../raster'
 import type { LocalMotion } from './measure'
 import { corners, neighbours, place, type Net } from './net'
 
@@ -119,15 +119,7 @@ function relax(net: Net, shifts: Float64Array[], k: number, terms: Term[], width
 
 function bendOf({ columns, rows }: Net, shifts: Float64Array, width: number, height: number): Bend | undefined {
   if (!shifts.some((shift) => Math.abs(shift) > LEAST_px)) return undefined
-  const axis = (which: number) => Float32Array.from({ length: columns * rows }, (_, node) => shifts[2 * node + which])
-  return {
-    left_px: 0,
-    top_px: 0,
-    spacingX_px: (width - 1) / (columns - 1),
-    spacingY_px: (height - 1) / (rows - 1),
-    columns,
-    rows,
-    x_px: axis(0),
-    y_px: axis(1),
-  }
+  const bend = createBend(columns, rows, width, height)
+  shifts.forEach((shift, k) => ((k % 2 === 0 ? bend.x_px : bend.y_px)[k >> 1] = shift))
+  return bend
 }
