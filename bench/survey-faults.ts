@@ -67,6 +67,8 @@ function faultOf(run: number, { name }: Scene) {
   return told[(run * 7 + (run >> 4)) % told.length]
 }
 
+/** Water runs and grass sways there in every run, which the survey is right to say. */
+const isWind = ({ name }: Scene, code: string) => name === 'garden' && code === 'stirred'
 const isEndOfRange = ({ name }: Scene, code: string) => name === 'garden' && code.endsWith('-short')
 
 const found = new Map<string, [number, number]>()
@@ -101,7 +103,7 @@ for (let run = Number(first); run <= Number(runs); run += Number(every)) {
   const survey = new Survey(mover)
   for (let k = 0; k < series.count; k++) survey.add(file(k), series.shoot(k).picture)
   const whole = survey.finish()
-  const report = { ...whole, messages: whole.messages.filter(({ code }) => !isEndOfRange(scene, code)) }
+  const report = { ...whole, messages: whole.messages.filter(({ code }) => !isEndOfRange(scene, code) && !isWind(scene, code)) }
   const said = [
     ...report.messages.map(({ code }) => code),
     ...report.frames.filter(({ role }) => role !== 'use').map(({ file: name, role }) => `${name} ${role}`),

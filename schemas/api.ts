@@ -107,7 +107,9 @@ export interface FuseReport {
     dx_px: number
     dy_px: number
     gain_ev: number
-    /** The farthest that a part of it was moved on its own. */
+    /** Share of the picture that moved on its own since the frame before; absent in reports of older renders, as the next. */
+    moved_percent?: number
+    /** The farthest that a part of it was followed. */
     bent_px?: number
     share_percent: number
   }[]

@@ -1,5 +1,6 @@
 import Joi from 'joi'
 import { STYLES, USUAL_STYLE } from '@/core/fuse'
+import { FOLLOWING, type Following } from '@/core/register'
 
 export interface FuseSettings {
   style: string
@@ -8,8 +9,8 @@ export interface FuseSettings {
   bits: 8 | 16
   crop: 'common' | 'none'
   register: boolean
-  /** Parts that moved on their own are followed: frames are bent a little. */
-  localWarp: boolean
+  /** Whether frames are bent a little to follow parts that moved on their own. */
+  localWarp: Following
 }
 
 /** What a render is asked for; the same for the command, the routes and the stored render. */
@@ -21,5 +22,7 @@ export const fuseSettingsSchema = Joi.object<FuseSettings>({
   bits: Joi.valid(8, 16).default(16),
   crop: Joi.valid('common', 'none').default('common'),
   register: Joi.boolean().default(true),
-  localWarp: Joi.boolean().default(false),
+  localWarp: Joi.valid(...FOLLOWING)
+    .default('whereMoved')
+    .messages({ 'any.only': `Parts that moved are followed ${FOLLOWING.join(', ')}; say one of these.` }),
 })

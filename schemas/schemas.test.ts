@@ -67,7 +67,7 @@ describe('a plan request', () => {
 
 describe('fuse settings', () => {
   test('have defaults', () => {
-    expect(check(fuseSettingsSchema, {})).toEqual({ style: 'auto', bits: 16, crop: 'common', register: true, localWarp: false })
+    expect(check(fuseSettingsSchema, {})).toEqual({ style: 'auto', bits: 16, crop: 'common', register: true, localWarp: 'whereMoved' })
   })
 
   test.each([

@@ -12,7 +12,7 @@ import { openSeries, type Series } from './series'
 import { gatherTeam } from './team'
 
 const USAGE =
-  'Usage: nitidus fuse DIR --out result.(tif|png|jpg) [--style auto|lace|terrain|mellow] [--reference N] [--bits 8|16] [--report FILE] [--source-map FILE] [--depth FILE] [--confidence FILE] [--relief FILE.(ply|obj)] [--so-far DIR] [--positions FILE] [--pixel-mm N] [--crop common|none] [--frames a.jpg,b.jpg,…] [--no-register] [--local-warp] [--bends FILE] [--progress]'
+  'Usage: nitidus fuse DIR --out result.(tif|png|jpg) [--style auto|lace|terrain|mellow] [--reference N] [--bits 8|16] [--report FILE] [--source-map FILE] [--depth FILE] [--confidence FILE] [--relief FILE.(ply|obj)] [--so-far DIR] [--positions FILE] [--pixel-mm N] [--crop common|none] [--frames a.jpg,b.jpg,…] [--no-register] [--local-warp whereMoved|always|never] [--bends FILE] [--progress]'
 
 /** `nitidus fuse`: registers and fuses the frames of a folder; `--frames` names the ones to use, in focus order. */
 export async function fuse(args: string[]): Promise<void> {
@@ -35,7 +35,7 @@ export async function fuse(args: string[]): Promise<void> {
       frames: { type: 'string' },
       crop: { type: 'string' },
       'no-register': { type: 'boolean' },
-      'local-warp': { type: 'boolean' },
+      'local-warp': { type: 'string' },
       bends: { type: 'string' },
       progress: { type: 'boolean' },
     },
@@ -91,6 +91,7 @@ function reportOf({ files }: Series, settings: FuseSettings, fused: FusedSeries,
         dx_px: rounded(dx_px, 3),
         dy_px: rounded(dy_px, 3),
         gain_ev: rounded(gain_ev(fused.registration.gains[k]), 4),
+        moved_percent: rounded(100 * fused.registration.stirred[k], 1),
         ...(bend && { bent_px: rounded(most_px(bend), 2) }),
         correlation: rounded(fused.registration.correlations[k], 3),
         share_percent: rounded(shares[k], 2),

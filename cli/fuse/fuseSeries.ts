@@ -3,7 +3,7 @@ import { readSamples } from '@/codec'
 import { STYLES, type Fused } from '@/core/fuse'
 import { bentAtBorder_px, commonRectangle, IDENTITY, type Rectangle } from '@/core/raster'
 import type { Kernels } from '@/core/raster/kernels'
-import { PairRegistrar, Preparer, SeriesRegistrar, type SeriesRegistration } from '@/core/register'
+import { PairRegistrar, Preparer, SeriesRegistrar, type Following, type SeriesRegistration } from '@/core/register'
 import { InputError, type FuseSettings } from '@/schemas'
 import type { Progress } from '../progress'
 import { Stopwatch } from './stopwatch'
@@ -75,12 +75,12 @@ function commonOf({ motions, bends = [], lost }: SeriesRegistration, { width, he
 async function registerSeries(
   { files, facts }: Series,
   reference: number,
-  localWarp: boolean,
+  following: Following,
   stopwatch: Stopwatch,
   progress: Progress,
   kernels: Kernels,
 ): Promise<SeriesRegistration> {
-  const registrar = new SeriesRegistrar(facts.width, new PairRegistrar(kernels), localWarp)
+  const registrar = new SeriesRegistrar(facts.width, new PairRegistrar(kernels), following)
   const preparer = new Preparer(kernels)
   for (const [index, file] of files.entries()) {
     progress({ stage: 'register', frame: index + 1, of: files.length, file: path.basename(file) })
@@ -91,5 +91,6 @@ async function registerSeries(
 }
 
 function unmoved(count: number, reference: number): SeriesRegistration {
-  return { lost: [], reference, motions: Array(count).fill(IDENTITY), gains: Array(count).fill(1), correlations: Array(count).fill(1) }
+  const all = <T>(value: T): T[] => Array.from({ length: count }, () => value)
+  return { lost: [], reference, motions: all(IDENTITY), gains: all(1), correlations: all(1), stirred: all(0) }
 }

@@ -42,7 +42,7 @@ function fused(crop = { x: 0, y: 0, width: WIDTH, height: HEIGHT }, last = 2): F
     confidence: () => sure,
     crop,
     reference: 1,
-    registration: { motions: Array(3).fill(IDENTITY), gains: [1, 1, 1], correlations: [1, 1, 1], lost: [], reference: 1 },
+    registration: { motions: Array(3).fill(IDENTITY), gains: [1, 1, 1], correlations: [1, 1, 1], lost: [], stirred: [0, 0, 0], reference: 1 },
     stopwatch: new Stopwatch(),
   }
 }

@@ -1,6 +1,6 @@
 import { compose, IDENTITY, invert, type Bend, type Similarity } from '../raster'
 import type { Link } from './link'
-import { measureLocal, reconcileLocal, type LocalLink } from './local'
+import { measureLocal, quietLocal, reconcileLocal, stirredShare, STIRRED, type LocalLink } from './local'
 import { PairRegistrar, type PairMotion } from './pair'
 import type { Prepared } from './prepare'
 import { reconcile } from './reconcile'
@@ -9,8 +9,10 @@ import { SharpPlaces } from './sharpPlaces'
 export interface SeriesRegistration {
   /** Motion from the reference frame to each frame. */
   motions: Similarity[]
-  /** How each frame is bent beside its motion, where parts that moved on their own are followed. */
+  /** How each frame is bent beside its motion; absent where no parts that moved on their own were followed. */
   bends?: (Bend | undefined)[]
+  /** Share of the picture, 0 … 1, that moved on its own between the frame before and each; 0 where that cannot be told. */
+  stirred: number[]
   /** Factor that brings each frame's brightness to the reference's. */
   gains: number[]
   /** Best correlation with a neighbour: what the motion can be trusted by. */
@@ -20,6 +22,10 @@ export interface SeriesRegistration {
   /** The frame that the motions start from: the one asked for, or the nearest that is not lost. */
   reference: number
 }
+
+/** Whether parts that move on their own are followed: from pair to pair where some did, in all of them, or not at all. */
+export const FOLLOWING = ['whereMoved', 'always', 'never'] as const
+export type Following = (typeof FOLLOWING)[number]
 
 /** Neighbours beyond the next one that are measured too, so that errors do not add up along the series. */
 const REACHES = [1, 2, 4]
@@ -42,6 +48,7 @@ export class SeriesRegistrar {
   private readonly recent: Prepared[] = []
   private readonly links: Link[] = []
   private readonly localLinks: LocalLink[] = []
+  private readonly stirred: number[] = []
   /** Motions from the first frame, link by link, as far as they reach. */
   private readonly chain: (Similarity | undefined)[] = [IDENTITY]
   private readonly sharp: SharpPlaces
@@ -49,11 +56,10 @@ export class SeriesRegistrar {
   private height_px = 0
   private lastScale = 1
 
-  /** `local` where parts that move on their own are to be followed. */
   constructor(
     private readonly width_px: number,
     private readonly pairs = new PairRegistrar(),
-    private readonly local = false,
+    private readonly following: Following = 'never',
   ) {
     this.sharp = new SharpPlaces(width_px)
   }
@@ -63,6 +69,7 @@ export class SeriesRegistrar {
     const here = this.count++
     const [{ width, height }] = prepared.levels
     this.height_px = Math.round((this.width_px * height) / width)
+    this.stirred.push(0)
     for (const reach of REACHES) {
       const from = here - reach
       if (from < 0) break
@@ -73,7 +80,8 @@ export class SeriesRegistrar {
       const pair = this.measure(earlier, prepared, start, reach, chained ? CHAINED_LEVEL : undefined)
       if (!trusted(pair)) continue
       this.links.push({ from, to: here, pair })
-      if (this.local) this.localLinks.push(this.measureLocally([earlier, from], [prepared, here], pair.motion, reach))
+      if (reach === 1) this.stirred[here] = stirredShare(earlier, prepared, pair.motion, this.width_px)
+      if (this.following !== 'never') this.localLinks.push(this.localLink([earlier, from], [prepared, here], pair.motion, reach))
       this.chain[here] ??= this.chain[from] && compose(pair.motion, this.chain[from])
       if (reach === 1) this.lastScale = pair.motion.scale
     }
@@ -98,7 +106,8 @@ export class SeriesRegistrar {
     const size = { width: this.width_px, height: this.height_px }
     return {
       ...found,
-      ...(this.local && { bends: reconcileLocal(localLinks, found.motions, start, size) }),
+      ...(this.followed() && { bends: reconcileLocal(localLinks, found.motions, start, size) }),
+      stirred: this.stirred,
       correlations: best,
       lost: groups.flatMap((group, k) => (group === largest ? [] : [k])),
       reference: start,
@@ -115,12 +124,21 @@ export class SeriesRegistrar {
     return { ...back, motion: invert(back.motion), gain: 1 / back.gain }
   }
 
-  /** Measured in the direction in which the pair was: from what is sharp there. */
-  private measureLocally(earlier: [Prepared, number], later: [Prepared, number], motion: Similarity, reach: number): LocalLink {
+  /** Whether anything is followed in this series. */
+  private followed(): boolean {
+    return this.following === 'always' || (this.following === 'whereMoved' && this.stirred.some((share) => share >= STIRRED))
+  }
+
+  /** Measured where parts moved, in the direction in which the pair was: from what is sharp there. */
+  private localLink(earlier: [Prepared, number], later: [Prepared, number], motion: Similarity, reach: number): LocalLink {
     const backwards = reach === BACKWARDS
     const [[fromFrame, from], [toFrame, to]] = backwards ? [later, earlier] : [earlier, later]
     const between = backwards ? invert(motion) : motion
-    return { from, to, motion: between, local: measureLocal(fromFrame, toFrame, between, this.width_px) }
+    // Farther apart blur differs so much that whether parts moved is told from neighbours only.
+    const moved = this.stirred.slice(earlier[1] + 1, later[1] + 1).some((share) => share >= STIRRED)
+    const measured = this.following === 'always' || moved
+    const local = measured ? measureLocal(fromFrame, toFrame, between, this.width_px) : quietLocal(fromFrame, this.width_px)
+    return { from, to, motion: between, local }
   }
 
   /** What the links so far say of the motion between two frames; nothing where they do not reach. */

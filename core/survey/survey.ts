@@ -7,6 +7,7 @@ import { frameFacts, type FrameFacts } from './frameFacts'
 import { agreement, focusOrder, median, profilesOf } from './order'
 import { Pairs } from './pairs'
 import { stepsOf, type Steps } from './steps'
+import { stirredBetween } from './stirred'
 
 export type Role = 'use' | 'divider' | 'flawed' | 'idle'
 
@@ -28,7 +29,7 @@ export interface Gap {
 }
 
 export interface SurveyMessage {
-  code: 'gap' | 'near-short' | 'far-short' | 'moved' | 'exposure' | 'too-few' | 'clipped'
+  code: 'gap' | 'near-short' | 'far-short' | 'moved' | 'stirred' | 'exposure' | 'too-few' | 'clipped'
   text: string
   files: string[]
 }
@@ -100,7 +101,7 @@ class Findings {
     private readonly facts: FrameFacts[],
     private readonly flaws: (Flaw | undefined)[],
     private readonly ordered: { order: number[]; directionBy: SurveyReport['directionBy'] },
-    pairs: Pairs,
+    private readonly pairs: Pairs,
   ) {
     this.used = ordered.order.map((k) => facts[k])
     this.steps = this.used.length >= 2 ? stepsOf(this.used, profilesOf(this.used), pairs) : { steps: [], motions: [], byScale: false }
@@ -181,6 +182,7 @@ class Findings {
         files: [from, to],
       })
     }
+    messages.push(...this.stirred())
     if (spread_ev > MOST_SPREAD_ev) {
       messages.push({ code: 'exposure', text: `Exposure varies by ${spread_ev.toFixed(2)} EV: fix it by hand, and the light too.`, files: [] })
     }
@@ -201,6 +203,24 @@ class Findings {
     return away.flatMap((jump, n) =>
       jump > BUMP * width && jump > 5 * usual ? [{ from: this.fileAt(n), to: this.fileAt(n + 1), jump_percent: (100 * jump) / width }] : [],
     )
+  }
+
+  /** Said once for the whole run: in a breeze it is every step. */
+  private stirred(): SurveyMessage[] {
+    const { steps } = this.steps
+    const close = steps.flatMap(({ length }, n) => (length <= GAP ? [n] : []))
+    const places = close.filter((n) => stirredBetween(this.used[n], this.used[n + 1], this.pairs))
+    if (places.length === 0) return []
+    const files = places.map((n) => this.fileAt(n + 1))
+    const where = `between ${this.fileAt(places[0])} and ${files[0]}`
+    const often = places.length === 1 ? `${where[0].toUpperCase()}${where.slice(1)}` : `In ${places.length} of ${steps.length} steps, first ${where},`
+    return [
+      {
+        code: 'stirred',
+        text: `${often} parts of the subject moved on their own: take the run again when all is still. Fusing follows them as far as it can.`,
+        files,
+      },
+    ]
   }
 
   private fileAt(place: number): string {

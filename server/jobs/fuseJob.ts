@@ -1,5 +1,6 @@
 import { mkdir, readdir, readFile, rename, rm, stat, writeFile } from 'node:fs/promises'
 import path from 'node:path'
+import { FOLLOWING } from '@/core/register'
 import { completePlanRequest, type FuseSettings } from '@/schemas'
 import { now, type Database } from '../database'
 import type { Environment } from '../environment'
@@ -8,7 +9,7 @@ import { framesToFuse } from '../shoots'
 import { runEngine } from './engine'
 import type { JobWork } from './queue'
 
-/** File of a render in which it stands how its frames were bent; absent where none may be. */
+/** File of a render in which it stands how its frames were bent; absent in older renders whose frames were not. */
 export const BENDS = 'bends.json'
 
 /** Fuses the frames of a run in a scratch folder; the render exists from the moment all its files do. */
@@ -52,7 +53,9 @@ function fuseArguments(frames: string, names: string[], scratch: string, setting
   if (settings.reference) args.push('--reference', String(settings.reference))
   args.push('--frames', names.join(','))
   if (!settings.register) args.push('--no-register')
-  if (settings.localWarp) args.push('--local-warp', '--bends', path.join(scratch, BENDS))
+  args.push('--bends', path.join(scratch, BENDS))
+  // Jobs that an older version left waiting say this otherwise, or not at all.
+  if (FOLLOWING.includes(settings.localWarp)) args.push('--local-warp', settings.localWarp)
   return args
 }
 

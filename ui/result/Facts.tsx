@@ -1,6 +1,7 @@
 'use client'
 
-import type { RenderDetail, RunDetail, ShootDetail } from '@/schemas'
+import type { FuseReport, RenderDetail, RunDetail, ShootDetail } from '@/schemas'
+import { STIRRED } from '@/core/register'
 import { significant } from '@/core/units'
 import { BreathingFact } from './BreathingFact'
 import styles from './result.module.css'
@@ -10,7 +11,7 @@ export function Facts({ shoot, render, run }: { shoot: ShootDetail; render: Rend
   const { report } = render
   const reference = report.frames.findIndex(({ file }) => file === report.reference) + 1
   const shift = Math.max(...report.frames.map(({ dx_px, dy_px }) => Math.hypot(dx_px, dy_px)))
-  const bent_px = Math.max(0, ...report.frames.map((frame) => frame.bent_px ?? 0))
+  const parts = partsText(report)
   const scales = report.frames.map(({ scale }) => scale)
   const breathing = 100 * (Math.max(...scales) / Math.min(...scales) - 1)
   return (
@@ -31,10 +32,10 @@ export function Facts({ shoot, render, run }: { shoot: ShootDetail; render: Rend
         </dd>
         <dt>Largest shift</dt>
         <dd>{significant(shift, 2)} px</dd>
-        {report.settings.localWarp && (
+        {parts && (
           <>
-            <dt>Parts followed</dt>
-            <dd>{bent_px > 0 ? `up to ${significant(bent_px, 2)} px` : 'none had moved'}</dd>
+            <dt>Parts that moved</dt>
+            <dd>{parts}</dd>
           </>
         )}
         <dt>Scale, over the series</dt>
@@ -45,4 +46,13 @@ export function Facts({ shoot, render, run }: { shoot: ShootDetail; render: Rend
       </dl>
     </section>
   )
+}
+
+/** What became of parts that moved on their own; nothing in reports of older renders, which did not ask. */
+function partsText({ frames }: FuseReport): string | undefined {
+  const bent_px = Math.max(0, ...frames.map((frame) => frame.bent_px ?? 0))
+  if (bent_px > 0) return `followed, up to ${significant(bent_px, 2)} px`
+  const moved_percent = Math.max(...frames.map((frame) => frame.moved_percent ?? NaN))
+  if (Number.isNaN(moved_percent)) return undefined
+  return moved_percent < 100 * STIRRED ? 'none' : `not followed, in up to ${significant(moved_percent, 2)} % of the picture`
 }

@@ -40,7 +40,8 @@ export function Renders({ shootId, renders, current, beside, onBeside }: Props) 
 
 /** The settings of a render, as one reads them when choosing between two. */
 export function settingsText({ report: { style, frames, reference, settings }, created_at }: RenderDetail): string {
+  const followed = frames.some(({ bent_px }) => bent_px)
   const place = frames.findIndex(({ file }) => file === reference) + 1
-  const more = [!settings.register && 'unregistered', settings.localWarp && 'moved parts followed', settings.crop === 'none' && 'uncut']
+  const more = [!settings.register && 'unregistered', followed && 'moved parts followed', settings.crop === 'none' && 'uncut']
   return [`${style}, ${frames.length} frames onto ${place}`, ...more.filter(Boolean), momentText(created_at)].join(', ')
 }

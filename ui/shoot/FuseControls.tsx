@@ -27,12 +27,12 @@ type Chosen = Pick<FuseSettings, 'style' | 'reference' | 'crop' | 'localWarp'>
 /** What a run is fused with, and the button that does it. */
 export function FuseControls({ runId, shootId, used, all, busy }: Props) {
   const { message } = App.useApp()
-  const [chosen, setChosen] = useState<Chosen>({ style: USUAL_STYLE, crop: 'common', localWarp: false })
+  const [chosen, setChosen] = useState<Chosen>({ style: USUAL_STYLE, crop: 'common', localWarp: 'whereMoved' })
   const change = (part: Partial<Chosen>) => setChosen((before) => ({ ...before, ...part }))
   // A frame that is set aside after it was chosen to frame by is none any more.
   const reference = chosen.reference && chosen.reference <= used ? chosen.reference : undefined
   const fuse = useCommand(shootId, () => send(`/api/runs/${runId}/fuse`, 'POST', { ...chosen, reference }))
-  const changed = [reference, chosen.crop !== 'common', chosen.localWarp].filter(Boolean).length
+  const changed = [reference, chosen.crop !== 'common', chosen.localWarp === 'never'].filter(Boolean).length
   const middle = Math.ceil(used / 2)
   return (
     <>
@@ -62,9 +62,13 @@ export function FuseControls({ runId, shootId, used, all, busy }: Props) {
                 ]}
               />
             </p>
-            <Checkbox className={styles.option} checked={chosen.localWarp} onChange={({ target }) => change({ localWarp: target.checked })}>
+            <Checkbox
+              className={styles.option}
+              checked={chosen.localWarp !== 'never'}
+              onChange={({ target }) => change({ localWarp: target.checked ? 'whereMoved' : 'never' })}
+            >
               Follow parts that moved on their own
-              <span>Leaves in a breeze, a feeler that stirred: frames are bent a little. It takes about twice as long.</span>
+              <span>Leaves in a breeze, a feeler that stirred: frames are bent a little where any did. Where nothing moved it costs nothing.</span>
             </Checkbox>
             <Checkbox
               className={styles.option}

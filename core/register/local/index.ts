@@ -1,2 +1,3 @@
-export { measureLocal } from './measure'
+export { measureLocal, quietLocal } from './measure'
 export { reconcileLocal, type LocalLink } from './reconcile'
+export { STIRRED, stirredShare } from './stir'

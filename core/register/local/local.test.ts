@@ -103,7 +103,7 @@ describe('over a series', () => {
       [2.5, -1.5],
       [-2, 1],
     ]
-    const registrar = new SeriesRegistrar(WIDTH, undefined, true)
+    const registrar = new SeriesRegistrar(WIDTH, undefined, 'always')
     // The camera sees at p what lies at motion⁻¹ … so frames are drawn by the motion from them to the first.
     motions.forEach((motion, k) => registrar.add(prepare(seen(motion, stirs[k]))))
     const { bends, motions: found } = registrar.finish(0)

@@ -2,6 +2,7 @@ import type { Similarity } from '../../raster'
 import { POINT } from '../../raster/kernels'
 import type { Level, Prepared } from '../prepare'
 import { corners, neighbours, netOf, place, type Net, type Placed } from './net'
+import { brightness, sampledBy } from './samples'
 
 /** How parts of a frame lie in another, beside the motion of the whole: displacements of nodes, and how well each is known. */
 export interface LocalMotion {
@@ -27,6 +28,8 @@ const SWEEPS = 10
 const MOST_POINTS = 16_000
 /** Residuals beyond so many deviations do not count. */
 const CUT = 4
+/** Where nothing moved, it lies in its place within so many px of those looked at. */
+const QUIET_px = 0.3
 /** Movement in px of a level after which another step is not worth its time. */
 const SETTLED_px = 0.04
 
@@ -64,6 +67,16 @@ export function measureLocal(from: Prepared, to: Prepared, motion: Similarity, f
     certainty = certainty.map((value) => value * factor ** 2)
   }
   return { net, shifts_px: shifts, certainty, pixel_px: fullWidth_px / finest.width }
+}
+
+/** As it is measured between two frames of which nothing moved on its own. */
+export function quietLocal({ levels: [finest] }: Prepared, fullWidth_px: number): LocalMotion {
+  const net = netOf(finest.width, finest.height)
+  const count = net.columns * net.rows
+  const pixel_px = fullWidth_px / finest.width
+  const certain = 1 / (QUIET_px * pixel_px) ** 2
+  const certainty = Float64Array.from({ length: 3 * count }, (_, k) => (k % 3 === 1 ? 0 : certain))
+  return { net, shifts_px: new Float64Array(2 * count), certainty, pixel_px }
 }
 
 /** Every so many points, where there are more than are needed. */
@@ -138,47 +151,17 @@ function spreadsOf(residuals: Float64Array, { nodes }: Placed, { columns, rows }
 
 /** What `to` shows where the points of `from` lie by motion and shifts; NaN outside of it. */
 function sampled(points: Float32Array, to: Level, motion: Similarity, shifts: Float64Array, net: Net, { nodes, shares }: Placed): Float32Array {
-  const [a, b] = [motion.scale * Math.cos(motion.rotation_rad), motion.scale * Math.sin(motion.rotation_rad)]
-  const samples = new Float32Array(points.length / POINT.size).fill(NaN)
-  const { image, stride, width, height } = to
-  const [middleX, middleY] = [(width - 1) / 2, (height - 1) / 2]
   const corner = corners(net)
-  for (let k = 0; k < samples.length; k++) {
-    let x = points[k * POINT.size + POINT.x]
-    let y = points[k * POINT.size + POINT.y]
+  return sampledBy(points, to, motion, (k) => {
+    let [x, y] = [0, 0]
     for (let c = 0; c < 4; c++) {
       const node = nodes[k] + corner[c]
       const share = shares[4 * k + c]
       x += share * shifts[2 * node]
       y += share * shifts[2 * node + 1]
     }
-    const qx = a * x - b * y + motion.dx_px + middleX
-    const qy = b * x + a * y + motion.dy_px + middleY
-    if (!(qx >= 1 && qy >= 1 && qx < width - 2 && qy < height - 2)) continue
-    const ix = Math.floor(qx)
-    const iy = Math.floor(qy)
-    const o = iy * stride + ix
-    const above = image[o] + (qx - ix) * (image[o + 1] - image[o])
-    const below = image[o + stride] + (qx - ix) * (image[o + stride + 1] - image[o + stride])
-    samples[k] = above + (qy - iy) * (below - above)
-  }
-  return samples
-}
-
-/** Gain and offset that give the samples the mean and the spread of what the points show. */
-function brightness(points: Float32Array, samples: Float32Array): { gain: number; offset: number } {
-  let [n, sumS, sumR, sumSS, sumRR] = [0, 0, 0, 0, 0]
-  samples.forEach((sample, k) => {
-    if (Number.isNaN(sample)) return
-    const value = points[k * POINT.size + POINT.value]
-    n++
-    sumS += sample
-    sumR += value
-    sumSS += sample * sample
-    sumRR += value * value
+    return [x, y]
   })
-  const gain = Math.sqrt(Math.max(sumRR / n - (sumR / n) ** 2, 1e-12) / Math.max(sumSS / n - (sumS / n) ** 2, 1e-12))
-  return { gain, offset: sumR / n - (gain * sumS) / n }
 }
 
 /** Moves the nodes to where equations, membrane and rest agree (Gauss–Seidel). Answers the farthest that one moved. */

@@ -52,7 +52,7 @@ export function usePreview({ id, report }: RenderDetail, frames: FrameDetail[]) 
       setBusy(false)
       setError('This browser cannot fuse by itself; render the whole picture instead.')
     }
-    const bent = report.settings.localWarp
+    const bent = report.frames.some(({ bent_px }) => bent_px)
       ? client.fetchQuery({ queryKey: ['bends', id], queryFn: () => fetchJson<BendsFile>(`/api/renders/${id}/bends`), staleTime: Infinity })
       : Promise.resolve(undefined)
     bent.then(

@@ -1,0 +1,64 @@
+import { createPlane, IDENTITY, luma, smooth, type Plane, type Similarity } from '../../raster'
+import { SimulatedSeries, type SeriesRequest } from '../../simulate'
+import { PairRegistrar, Preparer } from '..'
+import { STIRRED, stirredShare } from '.'
+
+const preparer = new Preparer()
+const camera = { sensorWidth_mm: 36, width_px: 480, height_px: 320, focalLength_mm: 100, fNumber: 5.6, magnification: 1, mover: 'ring' } as const
+
+/** The share that moved from each frame of a small simulated series to the next. */
+function sharesOf(more: Partial<SeriesRequest>): number[] {
+  const series = new SimulatedSeries({
+    scene: 'bristles',
+    seed: 5,
+    camera,
+    positions_mm: [3, 3.8, 4.6, 5.4],
+    unsteadiness: { shift_px: 1, rotation_deg: 0.06, exposure_ev: 0.04 },
+    fullWell: 30_000,
+    faults: [],
+    ...more,
+  })
+  const frames = Array.from({ length: series.count }, (_, k) => preparer.fromLuma(luma(series.shoot(k).picture)))
+  const pairs = new PairRegistrar()
+  return frames.slice(1).map((frame, k) => stirredShare(frames[k], frame, pairs.register(frames[k], frame, 480).motion, 480))
+}
+
+test('where all stands still nothing is said to move, whatever the blur and the unsteady hand', () => {
+  expect(Math.max(...sharesOf({}))).toBeLessThan(STIRRED / 2)
+})
+
+test('nor where the whole picture was bumped, or comes nearer on a rail', () => {
+  expect(Math.max(...sharesOf({ faults: [{ kind: 'bump', frame: 2, shift_percent: 3 }] }))).toBeLessThan(STIRRED)
+  expect(Math.max(...sharesOf({ camera: { ...camera, mover: 'rail' } }))).toBeLessThan(STIRRED)
+})
+
+test('a breeze is told in every pair', () => {
+  expect(Math.min(...sharesOf({ breeze_mm: 0.4 }))).toBeGreaterThan(2 * STIRRED)
+})
+
+/** Two patches of waves: the camera moves both, and the left one moved besides. */
+function patches(camera: Similarity, own_px: number): Plane {
+  const plane = createPlane(480, 320)
+  for (let y = 0; y < 320; y++) {
+    for (let x = 0; x < 480; x++) {
+      const moved = x < 96 ? own_px : 0
+      const [u, v] = [x - camera.dx_px - moved, y - camera.dy_px]
+      plane.data[y * 480 + x] = 0.5 + 0.2 * Math.sin(u * 0.5 + v * 0.1) + 0.2 * Math.cos(v * 0.45 - u * 0.12)
+    }
+  }
+  return smooth(plane)
+}
+
+test('the share is that of the picture that moved', () => {
+  const camera = { ...IDENTITY, dx_px: 3, dy_px: -2 }
+  const [before, after] = [patches(IDENTITY, 0), patches(camera, 2)].map((plane) => preparer.fromLuma(plane))
+  const share = stirredShare(before, after, camera, 480)
+  expect(share).toBeGreaterThan(0.15)
+  expect(share).toBeLessThan(0.25)
+})
+
+test('of a picture in which nothing is to be seen nothing moved', () => {
+  const even = createPlane(480, 320)
+  even.data.fill(0.4)
+  expect(stirredShare(preparer.fromLuma(even), preparer.fromLuma(even), IDENTITY, 480)).toBe(0)
+})
