@@ -86,8 +86,18 @@ interface Result {
   textbook?: Score
   styles: Record<string, Score>
   registration_px: number
-  depth_percent: number
+  depth: DepthScore
 }
+
+/** Shares of the textured pixels whose depth is within half a slice, in percent. */
+interface DepthScore {
+  all_percent: number
+  /** Of those beside which depth does not jump: what is textured on both sides of an edge has two depths. */
+  awayFromSteps_percent: number
+}
+
+/** A step is one of more than a slice within so many px. */
+const BESIDE_px = 3
 
 async function measure(subject: Subject): Promise<Result> {
   const series = path.join(folder, subject.seriesOf ?? subject.name)
@@ -120,12 +130,11 @@ async function measure(subject: Subject): Promise<Result> {
     ...(compared && { textbook: score(tools, out('textbook.png'), truth) }),
     styles,
     registration_px: registrationOf_px(out('report.json'), path.join(series, 'truth.json')),
-    depth_percent: await depthOf(subject, out('depth.png'), out('report.json'), series),
+    depth: await depthOf(subject, out('depth.png'), out('report.json'), series),
   }
 }
 
-/** Share of the textured pixels whose depth is within half a slice, in percent. */
-async function depthOf({ planes: [, , count] }: Subject, depth: string, report: string, series: string): Promise<number> {
+async function depthOf({ planes: [, , count] }: Subject, depth: string, report: string, series: string): Promise<DepthScore> {
   const { crop } = JSON.parse(readFileSync(report, 'utf8')) as { crop: { x: number; y: number; width: number; height: number } }
   const { depthRange_mm, frames } = JSON.parse(readFileSync(path.join(series, 'truth.json'), 'utf8')) as {
     depthRange_mm: [number, number]
@@ -144,17 +153,31 @@ async function depthOf({ planes: [, , count] }: Subject, depth: string, report: 
     .raw()
     .toBuffer()
   const { width, height } = crop
-  let [textured, right] = [0, 0]
+  const places = Float64Array.from(real, (value) => placeOf(depthRange_mm[0] + (value / 65535) * (depthRange_mm[1] - depthRange_mm[0]), frames))
+  const stepped = (x: number, y: number) => {
+    let [near, far] = [Infinity, -Infinity]
+    for (let row = y - BESIDE_px; row <= y + BESIDE_px; row++) {
+      for (let column = x - BESIDE_px; column <= x + BESIDE_px; column++) {
+        near = Math.min(near, places[row * width + column])
+        far = Math.max(far, places[row * width + column])
+      }
+    }
+    return far - near > 1
+  }
+  const counts = { all: 0, right: 0, away: 0, rightAway: 0 }
   for (let y = 4; y < height - 4; y++) {
     for (let x = 4; x < width - 4; x++) {
       const i = y * width + x
       if (Math.hypot(picture[i + 1] - picture[i - 1], picture[i + width] - picture[i - width]) < 24) continue
-      textured++
-      const z = depthRange_mm[0] + (real[i] / 65535) * (depthRange_mm[1] - depthRange_mm[0])
-      if (Math.abs(placeOf(z, frames) - (found[i] / 65535) * (count - 1)) <= 0.5) right++
+      const right = Math.abs(places[i] - (found[i] / 65535) * (count - 1)) <= 0.5 ? 1 : 0
+      counts.all++
+      counts.right += right
+      if (stepped(x, y)) continue
+      counts.away++
+      counts.rightAway += right
     }
   }
-  return (100 * right) / Math.max(1, textured)
+  return { all_percent: (100 * counts.right) / Math.max(1, counts.all), awayFromSteps_percent: (100 * counts.rightAway) / Math.max(1, counts.away) }
 }
 
 /** Where between the frames a depth is sharpest. */
@@ -171,8 +194,8 @@ function placeOf(z: number, frames: { position_mm: number }[]): number {
 
 const results: Result[] = []
 const cell = (s?: Score) => (s ? `${s.psnr_dB.toFixed(2)} / ${s.ssim.toFixed(3)} / ${s.psnr_p5_dB.toFixed(2)}` : '–')
-const row = ({ subject, textbook, styles, registration_px, depth_percent }: Result) =>
-  `| ${subject.what} | ${[cell(textbook), ...Object.values(styles).map(cell), `${registration_px.toFixed(2)} px`, `${depth_percent.toFixed(0)} %`].join(' | ')} |`
+const row = ({ subject, textbook, styles, registration_px, depth }: Result) =>
+  `| ${subject.what} | ${[cell(textbook), ...Object.values(styles).map(cell), `${registration_px.toFixed(2)} px`, `${depth.all_percent.toFixed(0)} %`, `${depth.awayFromSteps_percent.toFixed(0)} %`].join(' | ')} |`
 mkdirSync(folder, { recursive: true })
 for (const subject of SUBJECTS) {
   if (only && !only.split(',').includes(subject.name)) continue
@@ -180,14 +203,14 @@ for (const subject of SUBJECTS) {
   console.log(row(results.at(-1)!))
 }
 if (!only) {
-  const titles = ['series', 'textbook', ...Object.keys(STYLES), 'registration', 'depth']
+  const titles = ['series', 'textbook', ...Object.keys(STYLES), 'registration', 'depth', 'away from steps']
   const head = `| ${titles.join(' | ')} |\n|${' --- |'.repeat(titles.length)}`
   const text = `# Quality
 
 Made by \`npm run bench:quality -- TOOLS\`, where TOOLS is a folder with the textbook pipeline and the score. Simulated series
 of 720 × 480 px; each score is PSNR in dB / SSIM / PSNR of the worst twentieth of the tiles, against the view with everything
 sharp. Registration is the root mean square distance of the corners from the truth; depth is the share of textured pixels
-within half a slice.
+within half a slice, and of those farther than ${BESIDE_px} px from where depth jumps by more than a slice.
 
 ${head}
 ${results.map(row).join('\n')}

@@ -30,11 +30,11 @@ export function textbook(tools: string, series: string, out: string): boolean {
 type Frame = Similarity & { file: string; rotation_deg: number }
 type Report = { reference: string; frames: Frame[] }
 
-/** Root mean square distance of the corners from where the truth has them, over all frames, in a picture of so many px. */
-export function registrationOf_px(report: string, truth: string, [width, height] = [720, 480]): number {
+/** Root mean square distance of the corners from where the truth has them, over frames `first` to before `end`, in a picture of so many px. */
+export function registrationOf_px(report: string, truth: string, [width, height] = [720, 480], first = 0, end = Infinity): number {
   const [found, real] = [report, truth].map((file) => JSON.parse(readFileSync(file, 'utf8')) as Report)
   const motion = ({ rotation_deg, ...rest }: Frame): Similarity => ({ ...rest, rotation_rad: (rotation_deg * Math.PI) / 180 })
-  const errors = found.frames.map((frame) => {
+  const errors = found.frames.slice(first, end).map((frame) => {
     const there = real.frames.find(({ file }) => file === frame.file)!
     return cornerDistance_px(motion(frame), motion(there), width, height)
   })

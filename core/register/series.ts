@@ -1,6 +1,6 @@
 import { compose, IDENTITY, invert, type Bend, type Similarity } from '../raster'
 import type { Link } from './link'
-import { measureLocal, quietLocal, reconcileLocal, stirredShare, STIRRED, type LocalLink } from './local'
+import { measureLocal, quietLocal, reconcileLocal, steadied, stirredShare, STIRRED, type LocalLink } from './local'
 import { PairRegistrar, type PairMotion } from './pair'
 import type { Prepared } from './prepare'
 import { reconcile } from './reconcile'
@@ -77,10 +77,12 @@ export class SeriesRegistrar {
       // A bump in one step says nothing about the next, so only breathing (scale) is carried over as a first guess.
       const start = chained ?? { ...IDENTITY, scale: this.lastScale ** reach }
       const earlier = this.recent[this.recent.length - reach]
-      const pair = this.measure(earlier, prepared, start, reach, chained ? CHAINED_LEVEL : undefined)
-      if (!trusted(pair)) continue
+      const measured = this.measure(earlier, prepared, start, reach, chained ? CHAINED_LEVEL : undefined)
+      if (!trusted(measured)) continue
+      if (reach === 1) this.stirred[here] = stirredShare(earlier, prepared, measured.motion, this.width_px)
+      const moved = this.movedBetween(from, here)
+      const pair = moved ? { ...measured, motion: steadied(earlier, prepared, measured.motion, this.width_px) } : measured
       this.links.push({ from, to: here, pair })
-      if (reach === 1) this.stirred[here] = stirredShare(earlier, prepared, pair.motion, this.width_px)
       if (this.following !== 'never') this.localLinks.push(this.localLink([earlier, from], [prepared, here], pair.motion, reach))
       this.chain[here] ??= this.chain[from] && compose(pair.motion, this.chain[from])
       if (reach === 1) this.lastScale = pair.motion.scale
@@ -129,14 +131,17 @@ export class SeriesRegistrar {
     return this.following === 'always' || (this.following === 'whereMoved' && this.stirred.some((share) => share >= STIRRED))
   }
 
+  /** Whether parts moved on their own from one frame to a later one: told from neighbours, as farther apart blur differs too much. */
+  private movedBetween(earlier: number, later: number): boolean {
+    return this.stirred.slice(earlier + 1, later + 1).some((share) => share >= STIRRED)
+  }
+
   /** Measured where parts moved, in the direction in which the pair was: from what is sharp there. */
   private localLink(earlier: [Prepared, number], later: [Prepared, number], motion: Similarity, reach: number): LocalLink {
     const backwards = reach === BACKWARDS
     const [[fromFrame, from], [toFrame, to]] = backwards ? [later, earlier] : [earlier, later]
     const between = backwards ? invert(motion) : motion
-    // Farther apart blur differs so much that whether parts moved is told from neighbours only.
-    const moved = this.stirred.slice(earlier[1] + 1, later[1] + 1).some((share) => share >= STIRRED)
-    const measured = this.following === 'always' || moved
+    const measured = this.following === 'always' || this.movedBetween(earlier[1], later[1])
     const local = measured ? measureLocal(fromFrame, toFrame, between, this.width_px) : quietLocal(fromFrame, this.width_px)
     return { from, to, motion: between, local }
   }

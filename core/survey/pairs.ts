@@ -1,5 +1,5 @@
 import type { Similarity } from '../raster'
-import { PairRegistrar, Preparer, type PairMotion, type Prepared } from '../register'
+import { PairRegistrar, Preparer, steadied, STIRRED, stirredShare, type PairMotion, type Prepared } from '../register'
 import type { FrameFacts } from './frameFacts'
 
 /** Frames made ready that are kept; the rest is made again when asked for. */
@@ -28,6 +28,18 @@ export class Pairs {
     let pair = known.get(to)
     if (!pair) known.set(to, (pair = this.register(from, to, this.preparedOf(from))))
     return pair
+  }
+
+  /**
+   * Motion between neighbours in focus order: where parts of the subject moved on their own, that of what stands still. Farther
+   * apart blur differs too much to tell.
+   */
+  betweenNeighbours(from: FrameFacts, to: FrameFacts): PairMotion & { stirred: boolean } {
+    const pair = this.between(from, to)
+    const [reference, frame] = [this.preparedOf(from), this.preparedOf(to)]
+    const { width } = from.luma
+    const stirred = stirredShare(reference, frame, pair.motion, width) >= STIRRED
+    return { ...pair, stirred, motion: stirred ? steadied(reference, frame, pair.motion, width) : pair.motion }
   }
 
   /** Motion measured on the points of `reference`, which are those of `from` or some of them, beginning at `start`. */

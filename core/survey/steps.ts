@@ -12,6 +12,8 @@ export interface Step {
   /** Motion of the picture, in px of the frames as surveyed. */
   motion: Similarity
   correlation: number
+  /** Parts of the subject moved on their own. */
+  stirred: boolean
 }
 
 /** Below this change of scale over the series, as a logarithm, breathing tells no steps. */
@@ -32,7 +34,7 @@ export interface Steps {
  * comes closer, its change of scale measures the steps: it goes evenly with the image distance, or with the travel.
  */
 export function stepsOf(frames: FrameFacts[], { rows }: Profiles, known = new Pairs()): Steps {
-  const pairs = frames.slice(1).map((frame, k) => known.between(frames[k], frame))
+  const pairs = frames.slice(1).map((frame, k) => known.betweenNeighbours(frames[k], frame))
   const motions = pairs.reduce((chain, { motion }) => [...chain, compose(motion, chain.at(-1)!)], [IDENTITY])
   const scales = pairs.map(({ motion }) => Math.log(motion.scale))
   const bySharpness = rows.slice(1).map((row, k) => apart(rows[k], row))
@@ -44,7 +46,7 @@ export function stepsOf(frames: FrameFacts[], { rows }: Profiles, known = new Pa
   const raw = byScale ? scales.map((s) => s * direction) : bySharpness
   const usual = Math.max(1e-9, median(raw))
   return {
-    steps: pairs.map(({ motion, correlation }, k) => ({ length: raw[k] / usual, motion, correlation })),
+    steps: pairs.map(({ motion, correlation, stirred }, k) => ({ length: raw[k] / usual, motion, correlation, stirred })),
     motions,
     byScale,
   }

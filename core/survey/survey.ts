@@ -7,7 +7,6 @@ import { frameFacts, type FrameFacts } from './frameFacts'
 import { agreement, focusOrder, median, profilesOf } from './order'
 import { Pairs } from './pairs'
 import { stepsOf, type Steps } from './steps'
-import { stirredBetween } from './stirred'
 
 export type Role = 'use' | 'divider' | 'flawed' | 'idle'
 
@@ -101,7 +100,7 @@ class Findings {
     private readonly facts: FrameFacts[],
     private readonly flaws: (Flaw | undefined)[],
     private readonly ordered: { order: number[]; directionBy: SurveyReport['directionBy'] },
-    private readonly pairs: Pairs,
+    pairs: Pairs,
   ) {
     this.used = ordered.order.map((k) => facts[k])
     this.steps = this.used.length >= 2 ? stepsOf(this.used, profilesOf(this.used), pairs) : { steps: [], motions: [], byScale: false }
@@ -208,8 +207,8 @@ class Findings {
   /** Said once for the whole run: in a breeze it is every step. */
   private stirred(): SurveyMessage[] {
     const { steps } = this.steps
-    const close = steps.flatMap(({ length }, n) => (length <= GAP ? [n] : []))
-    const places = close.filter((n) => stirredBetween(this.used[n], this.used[n + 1], this.pairs))
+    // Across a gap blur differs so much that it may look like movement.
+    const places = steps.flatMap(({ length, stirred }, n) => (stirred && length <= GAP ? [n] : []))
     if (places.length === 0) return []
     const files = places.map((n) => this.fileAt(n + 1))
     const where = `between ${this.fileAt(places[0])} and ${files[0]}`
