@@ -1,6 +1,6 @@
 import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs'
 import path from 'node:path'
-import { command, registrationOf_px } from './scoring'
+import { command, registrationOf } from './scoring'
 
 /**
  * Whether errors of registration add up along long series: 200 frames by ring, by rail, and with little light, and how far the
@@ -34,7 +34,7 @@ for (const { name, camera, ...more } of SERIES) {
   command('fuse', series, '--out', `${series}.png`, '--report', report)
   const { timings_s } = JSON.parse(readFileSync(report, 'utf8')) as { timings_s: Record<string, number> }
   const truth = path.join(series, 'truth.json')
-  const of = (from: number, to: number) => registrationOf_px(report, truth, [480, 320], from, to).toFixed(3)
+  const of = (from: number, to: number) => registrationOf(report, truth, [480, 320], from, to).all_px.toFixed(3)
   console.log(
     `${name}: ${count} frames, registration ${of(0, count)} px at the corners; the first ten ${of(0, 10)}, the last ten ` +
       `${of(count - 10, count)}; registering ${((1000 * timings_s.register) / count).toFixed(0)} ms a frame`,

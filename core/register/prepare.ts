@@ -7,6 +7,8 @@ const FINEST_WIDTH_px = 1600
 /** So many points are aligned on: a part of the pixels, but neither fewer than the first nor more than the second number. */
 const SHARE = 0.05
 const [LEAST_POINTS, MOST_POINTS] = [16_000, 40_000]
+/** So much of what a softer picture shows too is no fine detail; the rest decides where there is none but noise. */
+const SOFT_SHARE = 0.95
 /** One pixel in so many tells how strong gradients are; a prime number, so that they do not line up. */
 const SAMPLED = 61
 
@@ -72,16 +74,19 @@ export class Preparer {
   }
 
   /**
-   * Points of the finest level are the strongest in fine detail: what is strong in a softer picture too is the edge of something
-   * out of focus. Coarser levels are to find the way, from wherever there is contrast.
+   * Points of the finest level are the strongest in fine detail: what is as strong in a softer picture is the edge of something
+   * out of focus, and counts only where there is nothing finer. Coarser levels are to find the way, from wherever there is contrast.
    */
   private level(space: Workspace, plane: Slab, finest: boolean): Level {
     const { width, height, stride } = plane
     const [image, soft, gx, gy, strength] = Array.from({ length: 5 }, () => space.plane(width, height))
     this.kernels.run('smooth', [plane.at, stride, width, height, image.at], height)
     if (finest) this.kernels.run('smooth', [image.at, stride, width, height, soft.at], height)
-    else space.view(soft).fill(0)
-    this.kernels.run('gradients', [image.at, soft.at, stride, width, height, gx.at, gy.at, strength.at], height)
+    this.kernels.run(
+      'gradients',
+      [image.at, finest ? soft.at : image.at, finest ? SOFT_SHARE : 0, stride, width, height, gx.at, gy.at, strength.at],
+      height,
+    )
     const wanted = Math.min(MOST_POINTS, Math.max(LEAST_POINTS, SHARE * width * height))
     const most = Math.ceil(2 * wanted)
     const [points, count] = [space.bytes(most * POINT.size * 4), space.bytes(8)]

@@ -57,7 +57,7 @@ describe('the compiled kernels do what the plain ones do, at every size', () => 
         both('gradients', width, (space) => {
           const [source, soft] = [fill(space, width, height, seed), fill(space, width, height, seed + 1)]
           const out = [0, 1, 2].map(() => space.plane(width, height))
-          return { args: [source.at, soft.at, source.stride, width, height, ...at(out)], rows: height, out }
+          return { args: [source.at, soft.at, (seed % 5) / 4, source.stride, width, height, ...at(out)], rows: height, out }
         }),
       ),
     ))

@@ -122,10 +122,13 @@ export function smooth(
 /** Light below which noise no longer falls. */
 const FAINT: f32 = 0.03
 
-/** Half the difference of the neighbours, across and down, and how strong it is beside the noise without what `soft` shows too; nothing at the border. */
-export function gradients(source: usize, soft: usize, stride: i32, width: i32, height: i32, gx: usize, gy: usize, strength: usize, from: i32, to: i32): void {
+/** Half the difference of the neighbours, across and down, and how strong it is beside the noise without a `share` of what `soft` shows too; nothing at the border. */
+export function gradients(
+  source: usize, soft: usize, share: f32, stride: i32, width: i32, height: i32, gx: usize, gy: usize, strength: usize, from: i32, to: i32,
+): void {
   const bytes = <usize>stride << 2
   const half = f32x4.splat(0.5)
+  const softer = f32x4.splat(0.5 * share)
   for (let y = from; y < to; y++) {
     const row = <usize>y * bytes
     const inside = y > 0 && y < height - 1
@@ -141,8 +144,8 @@ export function gradients(source: usize, soft: usize, stride: i32, width: i32, h
       const down = f32x4.mul(half, f32x4.sub(v128.load(source + o + bytes), v128.load(source + o - bytes)))
       v128.store(gx + o, across)
       v128.store(gy + o, down)
-      const fineAcross = f32x4.sub(across, f32x4.mul(half, f32x4.sub(v128.load(soft + o + 4), v128.load(soft + o - 4))))
-      const fineDown = f32x4.sub(down, f32x4.mul(half, f32x4.sub(v128.load(soft + o + bytes), v128.load(soft + o - bytes))))
+      const fineAcross = f32x4.sub(across, f32x4.mul(softer, f32x4.sub(v128.load(soft + o + 4), v128.load(soft + o - 4))))
+      const fineDown = f32x4.sub(down, f32x4.mul(softer, f32x4.sub(v128.load(soft + o + bytes), v128.load(soft + o - bytes))))
       const squares = f32x4.add(f32x4.mul(fineAcross, fineAcross), f32x4.mul(fineDown, fineDown))
       v128.store(strength + o, f32x4.div(squares, f32x4.add(f32x4.max(v128.load(source + o), f32x4.splat(0)), f32x4.splat(FAINT))))
     }

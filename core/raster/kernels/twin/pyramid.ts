@@ -92,13 +92,14 @@ export function smooth(
 export const FAINT = 0.03
 
 /**
- * Half the difference of the neighbours, across and down, and its square beside the variance of photon noise, which grows
- * with the light; nothing at the border. `source` is in linear light.
+ * Half the difference of the neighbours, across and down, and how strong it is without a `share` of what `soft` shows too: its square
+ * beside the variance of photon noise, which grows with the light; nothing at the border. `source` is in linear light.
  */
 export function gradients(
   memory: ArrayBuffer,
   source: number,
   soft: number,
+  share: number,
   stride: number,
   width: number,
   height: number,
@@ -115,8 +116,8 @@ export function gradients(
       const inside = x > 0 && y > 0 && x < width - 1 && y < height - 1
       across[i] = inside ? 0.5 * (read[i + 1] - read[i - 1]) : 0
       down[i] = inside ? 0.5 * (read[i + stride] - read[i - stride]) : 0
-      const fineAcross = inside ? across[i] - 0.5 * (smoothed[i + 1] - smoothed[i - 1]) : 0
-      const fineDown = inside ? down[i] - 0.5 * (smoothed[i + stride] - smoothed[i - stride]) : 0
+      const fineAcross = inside ? across[i] - 0.5 * share * (smoothed[i + 1] - smoothed[i - 1]) : 0
+      const fineDown = inside ? down[i] - 0.5 * share * (smoothed[i + stride] - smoothed[i - stride]) : 0
       strengths[i] = (fineAcross ** 2 + fineDown ** 2) / (Math.max(read[i], 0) + FAINT)
     }
   }
