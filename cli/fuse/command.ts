@@ -9,7 +9,7 @@ import { depthScale, readPositions } from './depth'
 import { fuseSeries, type FusedSeries } from './fuseSeries'
 import { writeAll, type Outputs } from './outputs'
 import { openSeries, type Series } from './series'
-import { gatherTeam } from './team'
+import { withTeam } from './team'
 
 const USAGE =
   'Usage: nitidus fuse DIR --out result.(tif|png|jpg) [--style auto|lace|terrain|mellow] [--reference N] [--bits 8|16] [--report FILE] [--source-map FILE] [--depth FILE] [--confidence FILE] [--relief FILE.(ply|obj)] [--so-far DIR] [--positions FILE] [--pixel-mm N] [--crop common|none] [--frames a.jpg,b.jpg,…] [--no-register] [--local-warp whereMoved|always|never] [--bends FILE] [--progress]'
@@ -54,17 +54,15 @@ export async function fuse(args: string[]): Promise<void> {
   const pixel_mm = values['pixel-mm'] === undefined ? undefined : Number(values['pixel-mm'])
   if (pixel_mm !== undefined && !(pixel_mm > 0)) throw new InputError('--pixel-mm is the size of a pixel in the subject, in mm, above 0.')
   const progress = progressTo(values.progress ? process.stderr : undefined)
-  const series = await openSeries(positionals[0], values.frames?.split(','))
-  const positions = values.positions ? await readPositions(values.positions, series.files) : undefined
-  const team = await gatherTeam()
-  let fused: FusedSeries
-  try {
-    fused = await fuseSeries(series, settings, progress, team.kernels, values['so-far'])
+  const { series, positions, fused } = await withTeam(async (gathering) => {
+    const series = await openSeries(positionals[0], values.frames?.split(','))
+    const positions = values.positions ? await readPositions(values.positions, series.files) : undefined
+    const { kernels } = await gathering
+    const fused = await fuseSeries(series, settings, progress, kernels, values['so-far'])
     progress({ stage: 'encode', frame: series.files.length, of: series.files.length, soFar: fused.soFar })
     await fused.stopwatch.time('encode', () => writeAll(values as Outputs, fused, series, { bits: settings.bits, positions, pixel_mm }))
-  } finally {
-    await team.dismiss()
-  }
+    return { series, positions, fused }
+  })
   const report = JSON.stringify(reportOf(series, settings, fused, positions), null, 2)
   for (const k of fused.registration.lost) console.error(`${path.basename(series.files[k])} cannot be registered with the others and was left out.`)
   if (values.report) await writeWhole(values.report, report)

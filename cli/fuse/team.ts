@@ -38,15 +38,30 @@ export async function gatherTeam(threads = Math.min(MOST_THREADS, availableParal
   const board = createBoard()
   const others = threads - 1
   const workers = Array.from({ length: others }, (_, k) => {
-    const work = { work: 'kernels', memory, board, number: k + 1, others }
-    return new Worker(new URL(import.meta.url), { workerData: work })
+    const work = { work: 'kernels', memory, board, number: k + 1 }
+    // A thread that cannot start is not waited for: the others do its share.
+    return new Worker(new URL(import.meta.url), { workerData: work }).on('error', () => undefined)
   })
-  await Promise.all(workers.map((worker) => new Promise<void>((resolve, reject) => worker.once('online', resolve).once('error', reject))))
   return {
     kernels: new TeamKernels(memory, board, others),
     threads,
     dismiss: async () => {
       await Promise.all(workers.map((worker) => worker.terminate()))
     },
+  }
+}
+
+/** Does some work with a team, which starts while the work makes itself ready, and ends with it however that ends. */
+export async function withTeam<Result>(work: (gathering: Promise<Team>) => Promise<Result>): Promise<Result> {
+  const gathering = gatherTeam()
+  // Work that ends before it asks for the team has said what is wrong already.
+  gathering.catch(() => undefined)
+  try {
+    return await work(gathering)
+  } finally {
+    await gathering.then(
+      (team) => team.dismiss(),
+      () => undefined,
+    )
   }
 }

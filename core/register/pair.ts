@@ -1,5 +1,5 @@
 import { compose, IDENTITY, type Similarity } from '../raster'
-import { POINT, WasmKernels, Workspace, type Kernels } from '../raster/kernels'
+import { POINT, POINTS_EACH, WasmKernels, Workspace, type Kernels } from '../raster/kernels'
 import { exposureGain } from './exposure'
 import type { Level, Prepared } from './prepare'
 import { solve } from './solve'
@@ -18,8 +18,8 @@ const LEAST_POINTS = 50
 const MOST_SHARE = 0.8
 /** So many points tell the spread of the residuals. */
 const MEDIAN_POINTS = 3000
-/** Sums that a step is solved from. */
-const SUMS = 14
+/** Sums that samples are compared by, and that a step is solved from. */
+const SUMS = { sampled: 6, step: 14 }
 /** Movement of the corners, in px of a level, below which another step is not worth its time; on the finest and on others. */
 const SETTLED_px = { finest: 0.008, coarser: 0.05 }
 
@@ -63,6 +63,7 @@ export function scaled(motion: Similarity, factor: number): Similarity {
 /** Two frames at one level, in the kernels' memory. */
 class Refinement {
   private readonly count: number
+  private readonly blocks: number
   private readonly points: number
   private readonly image: number
   private readonly samples: number
@@ -75,10 +76,11 @@ class Refinement {
   ) {
     const space = new Workspace(kernels, frame.width)
     this.count = reference.points.length / POINT.size
+    this.blocks = Math.ceil(this.count / POINTS_EACH)
     this.points = space.bytes(reference.points.byteLength)
     this.image = space.bytes(frame.image.byteLength)
     this.samples = space.bytes(this.count * 4)
-    this.sums = space.bytes(SUMS * 8)
+    this.sums = space.bytes(this.blocks * SUMS.step * 8)
     new Float32Array(kernels.buffer(), this.points, reference.points.length).set(reference.points)
     new Float32Array(kernels.buffer(), this.image, frame.image.length).set(frame.image)
   }
@@ -113,13 +115,21 @@ class Refinement {
     const { width, height, stride } = this.frame
     const [a, b] = [scale * Math.cos(rotation_rad), scale * Math.sin(rotation_rad)]
     const place = [a, b, dx_px + (width - 1) / 2, dy_px + (height - 1) / 2]
-    this.kernels.run('sampleAt', [this.points, this.count, this.image, stride, width, height, ...place, this.samples, this.sums], 1)
-    const [n, sumS, sumR, sumSS, sumRR, sumSR] = new Float64Array(this.kernels.buffer(), this.sums, SUMS)
+    this.kernels.run('sampleAt', [this.points, this.count, this.image, stride, width, height, ...place, this.samples, this.sums], this.blocks)
+    const [n, sumS, sumR, sumSS, sumRR, sumSR] = this.summed(SUMS.sampled)
     if (n < LEAST_POINTS) return undefined
     const varS = Math.max(sumSS / n - (sumS / n) ** 2, 1e-12)
     const varR = Math.max(sumRR / n - (sumR / n) ** 2, 1e-12)
     const gain = Math.sqrt(varR / varS)
     return { gain, offset: sumR / n - (gain * sumS) / n, correlation: (sumSR / n - (sumS * sumR) / n ** 2) / Math.sqrt(varS * varR) }
+  }
+
+  /** What the blocks' sums, so many each, add up to. */
+  private summed(each: number): Float64Array {
+    const parts = new Float64Array(this.kernels.buffer(), this.sums, this.blocks * each)
+    const sums = new Float64Array(each)
+    for (let k = 0, i = 0; k < parts.length; k++, i = i + 1 === each ? 0 : i + 1) sums[i] += parts[k]
+    return sums
   }
 
   /** Spread of the residuals, by their median; every few points tell it well enough. */
@@ -144,8 +154,8 @@ class Refinement {
   private step(gain: number, offset: number, spread: number): Similarity | undefined {
     // Coordinates divided by the half width keep the four columns of one size.
     const unit = 2 / this.reference.width
-    this.kernels.run('normalSums', [this.points, this.count, this.samples, gain, offset, 1 / (3 * spread), unit, this.sums], 1)
-    const [ss, sr, sx, sy, rr, rx, ry, xx, xy, yy, es, er, ex, ey] = new Float64Array(this.kernels.buffer(), this.sums, SUMS)
+    this.kernels.run('normalSums', [this.points, this.count, this.samples, gain, offset, 1 / (3 * spread), unit, this.sums], this.blocks)
+    const [ss, sr, sx, sy, rr, rx, ry, xx, xy, yy, es, er, ex, ey] = this.summed(SUMS.step)
     const step = solve([
       Float64Array.of(ss, sr, sx, sy, es),
       Float64Array.of(sr, rr, rx, ry, er),

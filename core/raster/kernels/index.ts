@@ -1,6 +1,6 @@
 export { createMemory, TwinKernels, WasmKernels, type KernelName, type Kernels } from './kernels'
 export { createBoard, serveKernels, TeamKernels } from './team'
-export { POINT } from './twin/align'
+export { POINT, POINTS_EACH } from './twin/align'
 export { lightOf } from './twin/samples'
 export { COARSEST, WIDEST } from './twin/spread'
 export { Workspace, type Slab } from './workspace'

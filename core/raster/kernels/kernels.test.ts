@@ -1,7 +1,7 @@
 import * as fc from 'fast-check'
 import { bendNet, IDENTITY, netSize, readingFor, SHARPNESS, WHOLE_WEIGHT, wholeTaps, type Bend } from '..'
 import { at, both, everySize, expectAlike, fill, size, type Size } from './testKernels'
-import { POINT, type Workspace } from '.'
+import { POINT, POINTS_EACH, type Workspace } from '.'
 
 /** A fine and a coarse level of three channels each. */
 function levels(space: Workspace, { width, height, seed }: Size, bytes: 2 | 4) {
@@ -196,6 +196,9 @@ describe('the compiled kernels do what the plain ones do, at every size', () => 
     )
   })
 
+  // The last block is not full.
+  const COUNT = 300
+  const BLOCKS = Math.ceil(COUNT / POINTS_EACH)
   test('points to align on: collected, sampled, summed', () =>
     everySize(({ width, height, seed }) => {
       const points = (space: Workspace, count: number) => {
@@ -213,17 +216,17 @@ describe('the compiled kernels do what the plain ones do, at every size', () => 
       )
       expectAlike(
         both('sampleAt', width, (space) => {
-          const [image, place] = [fill(space, width, height, seed), points(space, 40)]
-          const [samples, sums] = [space.bytes(40 * 4), space.bytes(6 * 8)]
+          const [image, place] = [fill(space, width, height, seed), points(space, COUNT)]
+          const [samples, sums] = [space.bytes(COUNT * 4), space.bytes(BLOCKS * 6 * 8)]
           const motion = [1.01, 0.02, (width - 1) / 2 + 0.3, (height - 1) / 2 - 0.2]
-          return { args: [place, 40, image.at, image.stride, width, height, ...motion, samples, sums], rows: 1, sums: [sums, 6] }
+          return { args: [place, COUNT, image.at, image.stride, width, height, ...motion, samples, sums], rows: BLOCKS, sums: [sums, BLOCKS * 6] }
         }),
       )
       expectAlike(
         both('normalSums', width, (space) => {
-          const [samples, sums, place] = [fill(space, 40, 1, seed), space.bytes(14 * 8), points(space, 40)]
+          const [samples, sums, place] = [fill(space, COUNT, 1, seed), space.bytes(BLOCKS * 14 * 8), points(space, COUNT)]
           space.view(samples)[3] = NaN
-          return { args: [place, 40, samples.at, 0.9, 0.05, 1.4, 2 / width, sums], rows: 1, sums: [sums, 14] }
+          return { args: [place, COUNT, samples.at, 0.9, 0.05, 1.4, 2 / width, sums], rows: BLOCKS, sums: [sums, BLOCKS * 14] }
         }),
       )
     }))

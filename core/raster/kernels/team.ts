@@ -1,15 +1,28 @@
 import { compile, keepsRows, KERNEL_NAMES, WasmKernels, type KernelName } from './kernels'
 
-/** What threads that share one memory are told: turn, kernel, threads still at work, count of arguments, rows, and more below. */
+/**
+ * What threads that share one memory are told. A turn is one call of a kernel; its number is odd while its rows are given out. Who
+ * joins one is busy until it has taken its last part, and the next turn begins when nobody is: so a thread may come late, or
+ * never, and the others do its share.
+ */
 const TURN = 0
-const KERNEL = 1
-const AT_WORK = 2
+const BUSY = 1
+const KERNEL = 2
 const COUNT = 3
 const ROWS = 4
 /** Whether the kernel computes in rows of its own. */
 const IN_ROWS = 5
+/** The next part of the rows that nobody has taken, and how many parts there are. */
+const NEXT = 6
+const PARTS = 7
 const HEADER_BYTES = 64
 const MOST_ARGUMENTS = 32
+/** Parts that rows are cut into for each thread: whoever is sooner done takes the next, so that none waits long for another. */
+const PARTS_EACH = 6
+/** And rows that a part has at the least. */
+const LEAST_PART = 16
+/** So many times a thread looks before it goes to sleep: waking takes longer than the next call usually does. */
+const LOOKS = 4000
 /** Fewer places than this are done sooner by one thread than told to several. */
 const LEAST_ROWS = 64
 
@@ -36,38 +49,54 @@ export class TeamKernels extends WasmKernels {
   override run(name: KernelName, args: number[], rows: number): void {
     if (rows < LEAST_ROWS || this.others === 0) return super.run(name, args, rows)
     const { control } = this
-    const all = this.whole(name, args, 0, 0, Math.floor(rows / this.parts))
+    const all = this.whole(name, args, 0, 0, rows)
     this.args.set(all)
     control[KERNEL] = KERNEL_NAMES.indexOf(name)
     control[COUNT] = all.length
     control[IN_ROWS] = Number(keepsRows(name))
     control[ROWS] = rows
-    Atomics.store(control, AT_WORK, this.others)
+    control[NEXT] = 0
+    control[PARTS] = Math.min(PARTS_EACH * this.parts, Math.ceil(rows / LEAST_PART))
     Atomics.add(control, TURN, 1)
     Atomics.notify(control, TURN)
-    this.compiled[name](...all)
-    for (let left = Atomics.load(control, AT_WORK); left > 0; left = Atomics.load(control, AT_WORK)) Atomics.wait(control, AT_WORK, left)
+    takeParts(control, this.compiled[name], all)
+    Atomics.add(control, TURN, 1)
+    for (let busy = Atomics.load(control, BUSY), looks = 0; busy > 0; busy = Atomics.load(control, BUSY))
+      if (looks++ >= LOOKS) Atomics.wait(control, BUSY, busy)
   }
 }
 
-/** Serves a team as its `number`th of `others` threads, for ever. */
-export function serveKernels(memory: WebAssembly.Memory, board: SharedArrayBuffer, number: number, others: number): never {
+/** Computes the parts that no other thread has taken, the first and last row of each in the last two arguments. */
+function takeParts(control: Int32Array, kernel: (...args: number[]) => void, args: number[]): void {
+  const [rows, parts] = [control[ROWS], control[PARTS]]
+  for (let part = Atomics.add(control, NEXT, 1); part < parts; part = Atomics.add(control, NEXT, 1)) {
+    args[args.length - 2] = Math.floor((rows * part) / parts)
+    args[args.length - 1] = Math.floor((rows * (part + 1)) / parts)
+    kernel(...args)
+  }
+}
+
+/** Serves a team as its `number`th other thread, for ever. */
+export function serveKernels(memory: WebAssembly.Memory, board: SharedArrayBuffer, number: number): never {
   const control = new Int32Array(board, 0, HEADER_BYTES / 4)
   const args = new Float64Array(board, HEADER_BYTES)
   const compiled = compile(memory)
-  for (let turn = 0; ;) {
-    Atomics.wait(control, TURN, turn)
-    const now = Atomics.load(control, TURN)
-    if (now === turn) continue
-    turn = now
-    const rows = control[ROWS]
-    const part = (k: number) => Math.floor((rows * k) / (others + 1))
-    const all = [...args.subarray(0, control[COUNT])]
-    // The same call for another part: its own rows to compute in, its own rows of the result.
-    if (control[IN_ROWS]) all[all.length - 3] = number
-    all[all.length - 2] = part(number)
-    all[all.length - 1] = part(number + 1)
-    compiled[KERNEL_NAMES[control[KERNEL]]](...all)
-    if (Atomics.sub(control, AT_WORK, 1) === 1) Atomics.notify(control, AT_WORK)
+  for (let done = 0, looks = 0; ;) {
+    const turn = Atomics.load(control, TURN)
+    if (turn === done || turn % 2 === 0) {
+      if (looks++ >= LOOKS) Atomics.wait(control, TURN, turn)
+      continue
+    }
+    looks = 0
+    done = turn
+    Atomics.add(control, BUSY, 1)
+    // The turn may have ended, and another begun, before this thread said that it is busy.
+    if (Atomics.load(control, TURN) === turn) {
+      const all = [...args.subarray(0, control[COUNT])]
+      // The same call in rows of its own to compute in.
+      if (control[IN_ROWS]) all[all.length - 3] = number
+      takeParts(control, compiled[KERNEL_NAMES[control[KERNEL]]], all)
+    }
+    if (Atomics.sub(control, BUSY, 1) === 1) Atomics.notify(control, BUSY)
   }
 }

@@ -2,6 +2,8 @@
 
 /** Numbers that a point has: where it lies from the centre, x and y, what it shows, the gradient there, and one over the deviation of noise. */
 const POINT: usize = 24
+/** Points that sums are made of at a time: threads share the blocks, and what they add up to does not depend on how. */
+const BLOCK: i32 = 128
 /** Light below which noise no longer falls. */
 const FAINT: f32 = 0.03
 
@@ -29,15 +31,23 @@ export function collect(
   store<f64>(count, n)
 }
 
-/** What the moved frame shows at each point, NaN outside of it; sums of it and of what the points show (see the twin). */
+/** What the moved frame shows at each point of the blocks, NaN outside of it; sums of it and of what the points show (see the twin). */
 export function sampleAt(
   points: usize, count: i32, image: usize, stride: i32, width: i32, height: i32, a: f64, b: f64, startX: f64, startY: f64,
-  samples: usize, sums: usize, _from: i32, _to: i32,
+  samples: usize, sums: usize, from: i32, to: i32,
+): void {
+  for (let block = from; block < to; block++)
+    sampleBlock(points, block * BLOCK, min(count, (block + 1) * BLOCK), image, stride, width, height, a, b, startX, startY, samples, sums + <usize>block * 48)
+}
+
+@inline function sampleBlock(
+  points: usize, first: i32, end: i32, image: usize, stride: i32, width: i32, height: i32, a: f64, b: f64, startX: f64, startY: f64,
+  samples: usize, sums: usize,
 ): void {
   const mostX = <f64>(width - 2)
   const mostY = <f64>(height - 2)
   let n: f64 = 0, sumS: f64 = 0, sumR: f64 = 0, sumSS: f64 = 0, sumRR: f64 = 0, sumSR: f64 = 0
-  for (let k = 0; k < count; k++) {
+  for (let k = first; k < end; k++) {
     const p = points + <usize>k * POINT
     const x = <f64>load<f32>(p)
     const y = <f64>load<f32>(p + 4)
@@ -74,11 +84,16 @@ export function sampleAt(
   store<f64>(sums + 40, sumSR)
 }
 
-/** Sums of the normal equations for (scale, rotation, dx, dy), each point weighed by how small its residual is. */
-export function normalSums(points: usize, count: i32, samples: usize, gain: f64, offset: f64, cut: f64, unit: f64, sums: usize, _from: i32, _to: i32): void {
+/** Sums of the normal equations for (scale, rotation, dx, dy) over each block, each point weighed by how small its residual is. */
+export function normalSums(points: usize, count: i32, samples: usize, gain: f64, offset: f64, cut: f64, unit: f64, sums: usize, from: i32, to: i32): void {
+  for (let block = from; block < to; block++)
+    normalBlock(points, block * BLOCK, min(count, (block + 1) * BLOCK), samples, gain, offset, cut, unit, sums + <usize>block * 112)
+}
+
+@inline function normalBlock(points: usize, first: i32, end: i32, samples: usize, gain: f64, offset: f64, cut: f64, unit: f64, sums: usize): void {
   let ss: f64 = 0, sr: f64 = 0, sx: f64 = 0, sy: f64 = 0, rr: f64 = 0, rx: f64 = 0, ry: f64 = 0, xx: f64 = 0, xy: f64 = 0, yy: f64 = 0
   let es: f64 = 0, er: f64 = 0, ex: f64 = 0, ey: f64 = 0
-  for (let k = 0; k < count; k++) {
+  for (let k = first; k < end; k++) {
     const p = points + <usize>k * POINT
     const quiet = <f64>load<f32>(p + 20)
     const e = (gain * <f64>load<f32>(samples + (<usize>k << 2)) + offset - <f64>load<f32>(p + 8)) * quiet

@@ -6,6 +6,8 @@ import { FAINT } from './pyramid'
  * over the deviation of photon noise, by which bright highlights do not outweigh everything else.
  */
 export const POINT = { x: 0, y: 1, value: 2, gradientX: 3, gradientY: 4, quiet: 5, size: 6 }
+/** Points of a block: sums are made block by block, which threads share, and what they add up to does not depend on how. */
+export const POINTS_EACH = 128
 
 /**
  * The places whose gradients are stronger than a threshold, two or more away from the border, as points, `most` of them at
@@ -38,8 +40,8 @@ export function collect(
 }
 
 /**
- * What the moved frame shows at each point, NaN outside of it. `sums` takes, as f64: how many points are inside, the sum of
- * what the frame shows there and of what the points show, of the squares of both, and of their product.
+ * What the moved frame shows at each point of the blocks `from` … `to`, NaN outside of it. `sums` takes for each block, as f64: how
+ * many points are inside, the sum of what the frame shows there and of what the points show, of the squares of both, and of their product.
  */
 export function sampleAt(
   memory: ArrayBuffer,
@@ -55,10 +57,13 @@ export function sampleAt(
   startY: number,
   samplesAt: number,
   sumsAt: number,
+  from: number,
+  to: number,
 ): void {
   const [points, image, samples] = [pointsAt, imageAt, samplesAt].map((at) => floats(memory, at))
-  const sums = new Float64Array(memory, sumsAt, 6).fill(0)
-  for (let k = 0, p = 0; k < count; k++, p += POINT.size) {
+  const all = new Float64Array(memory, sumsAt, 6 * to).fill(0, 6 * from)
+  for (let k = from * POINTS_EACH, p = k * POINT.size; k < Math.min(count, to * POINTS_EACH); k++, p += POINT.size) {
+    const sums = all.subarray(6 * Math.floor(k / POINTS_EACH))
     const qx = a * points[p] - b * points[p + 1] + startX
     const qy = b * points[p] + a * points[p + 1] + startY
     samples[k] = NaN
@@ -75,7 +80,7 @@ export function sampleAt(
 }
 
 /**
- * Sums of the normal equations for (scale, rotation, dx, dy): their upper triangle row by row, then the right side, as f64.
+ * Sums of the normal equations for (scale, rotation, dx, dy), for each block: their upper triangle row by row, then the right side, as f64.
  * A point's weight falls with its residual (gain × sample + offset − value, beside the noise) and is nothing from 1 / `cut` on (Tukey's
  * biweight). `unit` brings coordinates to the size of one.
  */
@@ -89,10 +94,13 @@ export function normalSums(
   cut: number,
   unit: number,
   sumsAt: number,
+  from: number,
+  to: number,
 ): void {
   const [points, samples] = [pointsAt, samplesAt].map((at) => floats(memory, at))
-  const sums = new Float64Array(memory, sumsAt, 14).fill(0)
-  for (let k = 0, p = 0; k < count; k++, p += POINT.size) {
+  const all = new Float64Array(memory, sumsAt, 14 * to).fill(0, 14 * from)
+  for (let k = from * POINTS_EACH, p = k * POINT.size; k < Math.min(count, to * POINTS_EACH); k++, p += POINT.size) {
+    const sums = all.subarray(14 * Math.floor(k / POINTS_EACH))
     const quiet = points[p + POINT.quiet]
     const residual = (gain * samples[k] + offset - points[p + POINT.value]) * quiet
     const t = residual * cut
