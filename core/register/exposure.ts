@@ -1,11 +1,13 @@
-import { apply, type Similarity } from '../raster'
+import type { Similarity } from '../raster'
 import type { Level } from './prepare'
+import { valueAt } from './select'
 
 /** Light darker than this says more of noise than of exposure; brighter light may be clipped. */
 const DARKEST = 0.004
 const BRIGHTEST = 0.91
-/** sRGB's curve, above its straight part, which is too dark to count here. */
-const encoded = (light: number) => 1.055 * light ** (1 / 2.4) - 0.055
+/** sRGB's curve, above its straight part, which is too dark to count here; so many steps of it, as it is asked for often. */
+const STEPS = 4096
+const ENCODED = Float64Array.from({ length: STEPS + 2 }, (_, k) => 1.055 * (k / STEPS) ** (1 / 2.4) - 0.055)
 
 type Light = Pick<Level, 'width' | 'height' | 'stride' | 'image'>
 
@@ -14,20 +16,27 @@ type Light = Pick<Level, 'width' | 'height' | 'stride' | 'image'>
  * see, on planes so coarse that defocus, which spreads light but keeps its sum, hardly matters. `motion` is in pixels of
  * these planes. 1 where they share nothing that is neither black nor white.
  */
-export function exposureGain(reference: Light, frame: Light, motion: Similarity): number {
-  const { width, height } = reference
-  const ratios: number[] = []
+export function exposureGain(reference: Light, frame: Light, { scale, rotation_rad, dx_px, dy_px }: Similarity): number {
+  const { width, height, stride, image } = reference
+  const [a, b] = [scale * Math.cos(rotation_rad), scale * Math.sin(rotation_rad)]
+  const [middleX, middleY] = [(width - 1) / 2, (height - 1) / 2]
+  const ratios = new Float32Array(width * height)
+  let count = 0
   for (let y = 0; y < height; y++) {
     for (let x = 0; x < width; x++) {
-      const [qx, qy] = apply(motion, x - (width - 1) / 2, y - (height - 1) / 2)
-      const there = sample(frame, qx + (width - 1) / 2, qy + (height - 1) / 2)
-      const here = reference.image[y * reference.stride + x]
-      if (here > DARKEST && here < BRIGHTEST && there > DARKEST && there < BRIGHTEST) ratios.push(encoded(here) / encoded(there))
+      const [px, py] = [x - middleX, y - middleY]
+      const there = sample(frame, a * px - b * py + dx_px + middleX, b * px + a * py + dy_px + middleY)
+      const here = image[y * stride + x]
+      if (here > DARKEST && here < BRIGHTEST && there > DARKEST && there < BRIGHTEST) ratios[count++] = encoded(here) / encoded(there)
     }
   }
-  if (ratios.length === 0) return 1
-  ratios.sort((a, b) => a - b)
-  return ratios[ratios.length >> 1]
+  return count > 0 ? valueAt(ratios.subarray(0, count), count >> 1) : 1
+}
+
+function encoded(light: number): number {
+  const at = light * STEPS
+  const k = Math.floor(at)
+  return ENCODED[k] + (at - k) * (ENCODED[k + 1] - ENCODED[k])
 }
 
 /** Bilinear sample; 0 outside. */

@@ -2,6 +2,7 @@ import { compose, IDENTITY, type Similarity } from '../raster'
 import { POINT, POINTS_EACH, WasmKernels, Workspace, type Kernels } from '../raster/kernels'
 import { exposureGain } from './exposure'
 import type { Level, Prepared } from './prepare'
+import { valueAt } from './select'
 import { solve } from './solve'
 
 export interface PairMotion {
@@ -144,7 +145,7 @@ class Refinement {
       const magnitude = Math.abs(gain * samples[k] + offset - points[p + POINT.value]) * points[p + POINT.quiet]
       if (!Number.isNaN(magnitude)) magnitudes[count++] = magnitude
     }
-    return Math.max(1.4826 * (magnitudes.subarray(0, count).sort()[count >> 1] ?? 0), 1e-5)
+    return Math.max(1.4826 * (count > 0 ? valueAt(magnitudes.subarray(0, count), count >> 1) : 0), 1e-5)
   }
 
   /**

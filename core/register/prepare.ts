@@ -1,5 +1,6 @@
 import type { Plane } from '../raster'
 import { lightOf, POINT, WasmKernels, Workspace, type Kernels, type Slab } from '../raster/kernels'
+import { valueAt } from './select'
 
 /** Rows and columns below this are too few to align on. */
 const COARSEST_px = 48
@@ -106,7 +107,6 @@ function thresholdOf(strength: Float32Array, width: number, height: number, stri
     const x = i % stride
     if (x >= 2 && x < width - 2) sample[sampled++] = strength[i]
   }
-  const sorted = sample.subarray(0, sampled).sort()
   const share = Math.min(0.5, wanted / (width * height))
-  return sorted[sampled - 1 - Math.floor(sampled * share)] ?? 0
+  return sampled > 0 ? valueAt(sample.subarray(0, sampled), sampled - 1 - Math.floor(sampled * share)) : 0
 }

@@ -28,15 +28,16 @@ export function sampledBy(points: Float32Array, to: Level, motion: Similarity, b
 /** Gain and offset that give the samples the mean and the spread of what the points show. */
 export function brightness(points: Float32Array, samples: Float32Array): { gain: number; offset: number } {
   let [n, sumS, sumR, sumSS, sumRR] = [0, 0, 0, 0, 0]
-  samples.forEach((sample, k) => {
-    if (Number.isNaN(sample)) return
+  for (let k = 0; k < samples.length; k++) {
+    const sample = samples[k]
+    if (Number.isNaN(sample)) continue
     const value = points[k * POINT.size + POINT.value]
     n++
     sumS += sample
     sumR += value
     sumSS += sample * sample
     sumRR += value * value
-  })
+  }
   const gain = Math.sqrt(Math.max(sumRR / n - (sumR / n) ** 2, 1e-12) / Math.max(sumSS / n - (sumS / n) ** 2, 1e-12))
   return { gain, offset: sumR / n - (gain * sumS) / n }
 }

@@ -45,19 +45,22 @@ function gatherCells({ points, width, height }: Level, samples: Float32Array): F
   const [across, down] = [columns - 1, rows - 1]
   const cells = new Float64Array(across * down * 6)
   const { gain, offset } = brightness(points, samples)
-  samples.forEach((sample, k) => {
-    if (Number.isNaN(sample)) return
-    const p = k * POINT.size
-    const [x, y, quiet] = [points[p + POINT.x] / width + 0.5, points[p + POINT.y] / height + 0.5, points[p + POINT.quiet]]
-    const s = 6 * (Math.min(down - 1, Math.floor(y * down)) * across + Math.min(across - 1, Math.floor(x * across)))
-    const [gx, gy] = [points[p + POINT.gradientX] * quiet, points[p + POINT.gradientY] * quiet]
-    const residual = (gain * sample + offset - points[p + POINT.value]) * quiet
+  // Spelled out, without lists or functions: there are tens of thousands of points, in every pair.
+  for (let k = 0, p = 0; k < samples.length; k++, p += POINT.size) {
+    const quiet = points[p + POINT.quiet]
+    const residual = (gain * samples[k] + offset - points[p + POINT.value]) * quiet
+    if (Number.isNaN(residual)) continue
+    const column = Math.min(across - 1, Math.floor((points[p + POINT.x] / width + 0.5) * across))
+    const row = Math.min(down - 1, Math.floor((points[p + POINT.y] / height + 0.5) * down))
+    const s = 6 * (row * across + column)
+    const gx = points[p + POINT.gradientX] * quiet
+    const gy = points[p + POINT.gradientY] * quiet
     cells[s] += gx * gx
     cells[s + 1] += gx * gy
     cells[s + 2] += gy * gy
     cells[s + 3] += gx * residual
     cells[s + 4] += gy * residual
     cells[s + 5]++
-  })
+  }
   return cells
 }
