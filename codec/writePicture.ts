@@ -26,7 +26,7 @@ export async function writePicture(file: string, picture: Picture | Interleaved,
   if (options.exif) pipeline = pipeline.withExif(options.exif)
   // Straight to the disk: an encoded picture beside the one in memory would be as large again.
   await inPlace(file, async (part) => {
-    await encoder(pipeline, formatOf(file)).toFile(part)
+    await kept(pipeline, formatOf(file)).toFile(part)
     if (options.icc) await attachProfile(part, formatOf(file), options.icc)
   })
 }
@@ -80,6 +80,11 @@ async function inPlace(file: string, write: (part: string) => Promise<unknown>):
 /** Encodes for delivery: lossless TIFF and PNG, JPEG at high quality without colour subsampling. */
 export function encode(pipeline: Sharp, format: PictureFormat): Promise<Buffer> {
   return encoder(pipeline, format).toBuffer()
+}
+
+/** For a file that is kept and read again: 16 bits hardly compress (24 megapixels 144 → 110 MB, in 5 s), and a render is waited for. */
+function kept(pipeline: Sharp, format: PictureFormat): Sharp {
+  return format === 'tif' ? pipeline.tiff({ compression: 'none' }) : encoder(pipeline, format)
 }
 
 function encoder(pipeline: Sharp, format: PictureFormat): Sharp {

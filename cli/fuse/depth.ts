@@ -1,7 +1,8 @@
 import path from 'node:path'
-import { evenedDepth, filledDepth, fullSize, inMillimetres, type GreyMap } from '@/core/fuse'
+import { filledDepth, fullSize, inMillimetres, type GreyMap } from '@/core/fuse'
 import { meshOf, objOf, plyOf } from '@/core/formats'
 import type { Plane, Rectangle } from '@/core/raster'
+import type { Workspace } from '@/core/raster/kernels'
 import { InputError } from '@/schemas'
 import { readJson } from '../plan'
 import type { FusedSeries } from './fuseSeries'
@@ -42,14 +43,13 @@ export function depthScale(count: number, positions?: number[]): DepthScale {
 }
 
 /** Depth with its doubtful places filled in: in mm where positions are known, else in places of the focus order. */
-export function depthOf(fused: FusedSeries, count: number, positions?: number[]): FoundDepth {
-  const confidence = fused.confidence()
-  const map = filledDepth(evenedDepth(fused.depth(), confidence), confidence)
+export function depthOf(fused: FusedSeries, confidence: Plane, count: number, positions?: number[]): FoundDepth {
+  const map = filledDepth(fused.depth(), confidence, (width, height) => fused.room.loose(width, height))
   return { map: positions ? inMillimetres(map, positions) : map, scale: depthScale(count, positions) }
 }
 
-export function depthSamples({ map, scale: { at0, at65535 } }: FoundDepth, crop: Rectangle): GreyMap {
-  return fullSize(map, crop, 16, (depth) => ((depth - at0) / (at65535 - at0)) * 65535)
+export function depthSamples({ map, scale: { at0, at65535 } }: FoundDepth, crop: Rectangle, room: Workspace): GreyMap {
+  return fullSize(map, crop, 16, (depth) => ((depth - at0) / (at65535 - at0)) * 65535, room)
 }
 
 /** A third of the picture's width: how high a relief rises whose depth in mm is not known. */

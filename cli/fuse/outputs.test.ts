@@ -3,6 +3,7 @@ import { tmpdir } from 'node:os'
 import path from 'node:path'
 import sharp from 'sharp'
 import { createPlane, IDENTITY, type Plane } from '@/core/raster'
+import { TwinKernels, Workspace } from '@/core/raster/kernels'
 import type { FusedSeries } from './fuseSeries'
 import { writeAll } from './outputs'
 import type { Series } from './series'
@@ -40,6 +41,7 @@ function fused(crop = { x: 0, y: 0, width: WIDTH, height: HEIGHT }, last = 2): F
     source: () => ({ ...rising(0, last), data: rising(0, last).data.map(Math.round) }),
     depth: () => rising(0, 2),
     confidence: () => sure,
+    room: new Workspace(new TwinKernels(), WIDTH),
     crop,
     reference: 1,
     registration: { motions: Array(3).fill(IDENTITY), gains: [1, 1, 1], correlations: [1, 1, 1], lost: [], stirred: [0, 0, 0], reference: 1 },

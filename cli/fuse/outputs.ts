@@ -1,7 +1,8 @@
+import { setImmediate } from 'node:timers/promises'
 import path from 'node:path'
 import { exifFields, readExif, readFacts, writeGrey, writePicture, writeWhole } from '@/codec'
 import { bendsFile } from '@/core/formats'
-import { fullSize } from '@/core/fuse'
+import { fullSize, type GreyMap } from '@/core/fuse'
 import { depthOf, depthSamples, reliefText } from './depth'
 import type { FusedSeries } from './fuseSeries'
 import type { Series } from './series'
@@ -22,7 +23,7 @@ interface Manner {
   pixel_mm?: number
 }
 
-/** Writes everything that was asked for: the maps are made and written while the picture is still being compressed. */
+/** Writes everything that was asked for: maps are made while the picture and those before them are still being compressed. */
 export async function writeAll(outputs: Outputs, fused: FusedSeries, series: Series, manner: Manner): Promise<void> {
   const ends = await Promise.allSettled([writeResult(outputs.out, fused, series, manner.bits), writeMaps(outputs, fused, series, manner)])
   // Both are waited for, so that neither leaves half a file behind when the other fails.
@@ -36,17 +37,28 @@ async function writeResult(out: string, fused: FusedSeries, { files }: Series, b
 }
 
 async function writeMaps(outputs: Outputs, fused: FusedSeries, { files }: Series, { positions, pixel_mm }: Manner): Promise<void> {
-  const { crop } = fused
-  const sourceBits = files.length > 256 ? 16 : 8
-  if (outputs['source-map']) await writeGrey(outputs['source-map'], fullSize(fused.source(), crop, sourceBits, Number), sourceBits)
-  const depth = outputs.depth || outputs.relief ? depthOf(fused, files.length, positions) : undefined
-  if (outputs.depth) await writeGrey(outputs.depth, depthSamples(depth!, crop), 16)
-  if (outputs.confidence)
-    await writeGrey(
-      outputs.confidence,
-      fullSize(fused.confidence(), crop, 8, (sure) => 255 * sure),
-      8,
-    )
+  const { crop, room } = fused
+  const writing: Promise<void>[] = []
+  /** Encoders run in threads of their own; this one is let go for a moment so that it hands them their work. */
+  const write = async (file: string, map: GreyMap, bits: 8 | 16) => {
+    writing.push(writeGrey(file, map, bits))
+    await setImmediate()
+  }
+  try {
+    const sourceBits = files.length > 256 ? 16 : 8
+    if (outputs['source-map']) await write(outputs['source-map'], fullSize(fused.source(), crop, sourceBits, Number, room), sourceBits)
+    const confidence = outputs.depth || outputs.relief || outputs.confidence ? fused.confidence() : undefined
+    if (outputs.confidence) {
+      const sure = fullSize(confidence!, crop, 8, (value) => 255 * value, room)
+      await write(outputs.confidence, sure, 8)
+    }
+    const depth = outputs.depth || outputs.relief ? depthOf(fused, confidence!, files.length, positions) : undefined
+    if (outputs.depth) await write(outputs.depth, depthSamples(depth!, crop, room), 16)
+    if (outputs.relief) writing.push(writeWhole(outputs.relief, reliefText(outputs.relief, depth!, fused, pixel_mm)))
+  } finally {
+    await Promise.allSettled(writing)
+  }
+  await Promise.all(writing)
   if (outputs.bends) {
     const bent = files.flatMap((file, k) => {
       const bend = fused.registration.bends?.[k]
@@ -54,5 +66,4 @@ async function writeMaps(outputs: Outputs, fused: FusedSeries, { files }: Series
     })
     await writeWhole(outputs.bends, JSON.stringify(bendsFile(new Map(bent))))
   }
-  if (outputs.relief) await writeWhole(outputs.relief, reliefText(outputs.relief, depth!, fused, pixel_mm))
 }

@@ -1,14 +1,17 @@
 import { createPlane, type Plane, type Rectangle } from '../raster'
 import type { Slab, Workspace } from '../raster/kernels'
+import { evenedDepth } from './relief'
 
-/** What is known of the depth, at half the picture's size; each map is made when it is asked for. */
+/** What is known of the depth, at half the picture's size; each map is made when it is asked for, once, in the kernels' memory. */
 export interface DepthMaps {
   /** Index of the frame that is sharpest. */
   source(): Plane
-  /** Place in focus order, between frames too. */
+  /** Place in focus order, between frames too, evened out over what is alike around. */
   depth(): Plane
   /** How far depth can be trusted, 0 … 1: detail above the noise, in one part of the series more than in the others. */
   confidence(): Plane
+  /** Room beside the maps, in the kernels' memory. */
+  room: Workspace
 }
 
 /**
@@ -30,6 +33,11 @@ export class FocusMap {
     this.planes = Array.from({ length: 6 }, () => space.plane(width, height))
   }
 
+  /** Where its planes begin in the memory. */
+  get begin(): number {
+    return this.planes[0].at
+  }
+
   /** Takes the energies of the next frame. */
   add(energy: Slab, index: number): void {
     const begun = this.lastIndex >= 0
@@ -42,29 +50,36 @@ export class FocusMap {
     this.count++
   }
 
-  /** The maps; `noise` is the energy that noise alone has. */
-  finish(noise: number): DepthMaps {
-    return this.maps(noise)
-  }
-
-  private maps(noise: number, step = 1): DepthMaps {
-    const [best, source, before, after, , sum] = this.planes.map((slab) => this.space.view(slab))
-    return {
-      source: () => this.made((o) => source[o], step),
-      depth: () => this.made((o) => source[o] + peakOffset(before[o], best[o], after[o]), step),
-      confidence: () => this.made((o) => (best[o] / (best[o] + noise)) * prominence(best[o], sum[o] / this.count), step),
-    }
+  /** The maps, in `room`; `noise` is the energy that noise alone has. */
+  finish(noise: number, room: Workspace): DepthMaps {
+    const { source, depth, confidence } = this.values(noise)
+    const { width, height } = this.planes[0]
+    const made = (of: (place: number) => number) => this.read(of, room.loose(width, height), 1)
+    let trust: Plane | undefined
+    const sure = () => (trust ??= made(confidence))
+    return { source: () => made(source), confidence: sure, depth: () => evenedDepth(made(depth), sure(), room), room }
   }
 
   /** Depth and confidence as far as they are known now, at every `step`-th place across and down. */
   soFar(noise: number, step: number): { depth: Plane; confidence: Plane } {
-    const { depth, confidence } = this.maps(noise, step)
-    return { depth: depth(), confidence: confidence() }
+    const { depth, confidence } = this.values(noise)
+    const { width, height } = this.planes[0]
+    const made = (of: (place: number) => number) => this.read(of, createPlane(Math.ceil(width / step), Math.ceil(height / step)), step)
+    return { depth: made(depth), confidence: made(confidence) }
   }
 
-  private made(of: (place: number) => number, step: number): Plane {
+  /** What each map says at a place of the planes. */
+  private values(noise: number) {
+    const [best, source, before, after, , sum] = this.planes.map((slab) => this.space.view(slab))
+    return {
+      source: (o: number) => source[o],
+      depth: (o: number) => source[o] + peakOffset(before[o], best[o], after[o]),
+      confidence: (o: number) => (best[o] / (best[o] + noise)) * prominence(best[o], sum[o] / this.count),
+    }
+  }
+
+  private read(of: (place: number) => number, map: Plane, step: number): Plane {
     const { stride, width, height } = this.planes[0]
-    const map = createPlane(Math.ceil(width / step), Math.ceil(height / step))
     for (let y = 0, i = 0; y < height; y += step) for (let x = 0; x < width; x += step, i++) map.data[i] = of(y * stride + x)
     return map
   }
@@ -79,10 +94,18 @@ export interface GreyMap {
 
 /**
  * A part of the picture of a map of half its size, each of its places twice along both sides: what `sampleOf` makes of each,
- * rounded and held to what 8 or 16 bits can tell.
+ * rounded and held to what 8 or 16 bits can tell. In `room`, where there is one, else on the heap.
  */
-export function fullSize(half: Plane, { x, y, width, height }: Rectangle, bits: 8 | 16, sampleOf: (value: number) => number): GreyMap {
-  const data = bits === 16 ? new Uint16Array(width * height) : new Uint8Array(width * height)
+export function fullSize(
+  half: Plane,
+  { x, y, width, height }: Rectangle,
+  bits: 8 | 16,
+  sampleOf: (value: number) => number,
+  room?: Workspace,
+): GreyMap {
+  const count = width * height
+  const Samples = bits === 16 ? Uint16Array : Uint8Array
+  const data = room ? new Samples(room.kernels.buffer(), room.bytes((count * bits) / 8), count) : new Samples(count)
   const most = 2 ** bits - 1
   for (let row = 0; row < height; row++) {
     const to = row * width

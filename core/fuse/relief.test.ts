@@ -1,6 +1,6 @@
 import * as fc from 'fast-check'
 import { createPlane } from '../raster'
-import { TwinKernels } from '../raster/kernels'
+import { TwinKernels, WasmKernels, Workspace, type Kernels } from '../raster/kernels'
 import { randomStream } from '../simulate'
 import { evenedDepth, filledDepth, inMillimetres } from '.'
 
@@ -23,6 +23,8 @@ test('places between frames become distances between theirs', () => {
 })
 
 describe('evened depth', () => {
+  const space = (width: number, kernels: Kernels = new WasmKernels()) => new Workspace(kernels, width + 6)
+
   /** Two walls, at depths 3 and 8, known to about a third of a frame; in between a few places that nothing is known of. */
   function walls(width: number, height: number, seed: number) {
     const random = randomStream(seed)
@@ -37,7 +39,7 @@ describe('evened depth', () => {
 
   test('has less noise where the surface is even, and keeps the step to another', () => {
     const { depth, confidence } = walls(60, 40, 1)
-    const evened = evenedDepth(depth, confidence)
+    const evened = evenedDepth(depth, confidence, space(60))
     const apart = (plane: typeof depth) => {
       const sure = [...plane.data.keys()].filter((i) => confidence.data[i] > 0.5)
       return Math.sqrt(sure.reduce((sum, i) => sum + (plane.data[i] - (i % 60 < 30 ? 3 : 8)) ** 2, 0) / sure.length)
@@ -51,7 +53,7 @@ describe('evened depth', () => {
     fc.assert(
       fc.property(size, ({ width, height, seed }) => {
         const { depth, confidence } = walls(width, height, seed)
-        const [plain, compiled] = [evenedDepth(depth, confidence, new TwinKernels()), evenedDepth(depth, confidence)]
+        const [plain, compiled] = [new TwinKernels(), new WasmKernels()].map((kernels) => evenedDepth(depth, confidence, space(width, kernels)))
         plain.data.forEach((value, i) => {
           if (!(Math.abs(value - compiled.data[i]) < 1e-4)) throw new Error(`place ${i}: ${compiled.data[i]} and ${value}`)
         })

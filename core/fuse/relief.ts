@@ -1,5 +1,5 @@
 import { createPlane, reduce, type Plane } from '../raster'
-import { WasmKernels, Workspace, type Kernels } from '../raster/kernels'
+import type { Workspace } from '../raster/kernels'
 
 /** Places around that are heard, how far away they count less, and up to which difference in frames they count. */
 const REACH = 3
@@ -10,15 +10,14 @@ const LEAST_CONFIDENCE = 1e-3
 
 /**
  * Depth evened out over what lies at nearly the same depth around (a bilateral filter; Tomasi & Manduchi, 1998), sure places
- * counting more: noise goes, steps stay.
+ * counting more: noise goes, steps stay. Computed in `space`, where the answer lies as well.
  */
-export function evenedDepth(depth: Plane, confidence: Plane, kernels: Kernels = new WasmKernels()): Plane {
+export function evenedDepth(depth: Plane, confidence: Plane, space: Workspace): Plane {
   const { width, height } = depth
-  const space = new Workspace(kernels, width + 2 * REACH)
   const [values, trust, target] = [0, 1, 2].map(() => space.plane(width + 2 * REACH, height + 2 * REACH))
   const { stride } = values
   const inner = REACH * stride + REACH
-  space.view(trust).fill(0)
+  for (const plane of [values, trust]) space.view(plane).fill(0)
   for (let y = 0; y < height; y++) {
     const [from, at] = [y * width, y * stride + inner]
     space.view(values).set(depth.data.subarray(from, from + width), at)
@@ -29,10 +28,10 @@ export function evenedDepth(depth: Plane, confidence: Plane, kernels: Kernels = 
   }
   const taps = tapsAround()
   const tapsAt = space.bytes(taps.byteLength)
-  new Float32Array(kernels.buffer(), tapsAt, taps.length).set(taps)
+  new Float32Array(space.kernels.buffer(), tapsAt, taps.length).set(taps)
   const [plane, trusted, evened] = [values, trust, target].map(({ at }) => at + 4 * inner)
-  kernels.run('even', [plane, trusted, stride, width, REACH, ALIKE, tapsAt, evened], height)
-  const out = createPlane(width, height)
+  space.kernels.run('even', [plane, trusted, stride, width, REACH, ALIKE, tapsAt, evened], height)
+  const out = space.loose(width, height)
   for (let y = 0; y < height; y++) out.data.set(space.view(target).subarray(y * stride + inner, y * stride + inner + width), y * width)
   return out
 }
@@ -51,26 +50,33 @@ const COARSEST = 4
 
 /**
  * Depth with its doubtful places filled from the sure ones around them: means weighted by confidence from ever wider
- * neighbourhoods, as far out as needed (push and pull; Gortler et al., 1996). Sure places keep what they have.
+ * neighbourhoods, as far out as needed (push and pull; Gortler et al., 1996). Sure places keep what they have. `create` makes the planes.
  */
-export function filledDepth(depth: Plane, confidence: Plane): Plane {
-  const weights = { ...confidence, data: confidence.data.map((c) => Math.max(1e-6, c >= SURE ? 1 : (c / SURE) ** 4 * 0.01)) }
-  const weighted = { ...depth, data: depth.data.map((d, i) => d * weights.data[i]) }
-  return pull(weighted, weights, depth)
+export function filledDepth(
+  { width, height, ...depth }: Plane,
+  confidence: Plane,
+  create: (width: number, height: number) => Plane = createPlane,
+): Plane {
+  const [weights, weighted] = [create(width, height), create(width, height)]
+  for (let i = 0; i < depth.data.length; i++) {
+    const sure = confidence.data[i]
+    weights.data[i] = sure >= SURE ? 1 : Math.max(1e-6, (sure / SURE) ** 4 * 0.01)
+    weighted.data[i] = depth.data[i] * weights.data[i]
+  }
+  return pull(weighted, weights, weighted)
 }
 
-function pull(weighted: Plane, weights: Plane, like: Plane): Plane {
-  const out = createPlane(like.width, like.height)
-  if (Math.min(like.width, like.height) <= COARSEST) {
-    out.data.forEach((_, i) => (out.data[i] = weighted.data[i] / weights.data[i]))
-    return out
-  }
-  const [coarseWeighted, coarseWeights] = [reduce(weighted), reduce(weights)]
-  const coarse = pull(coarseWeighted, coarseWeights, coarseWeights)
+/** Into `out`, which may be what is weighted: that is not needed any more then. */
+function pull(weighted: Plane, weights: Plane, out: Plane): Plane {
+  const ends = Math.min(out.width, out.height) <= COARSEST
+  const halved = ends ? undefined : reduce(weighted)
+  const coarse = halved && pull(halved, reduce(weights), halved)
   for (let y = 0, i = 0; y < out.height; y++) {
     for (let x = 0; x < out.width; x++, i++) {
       const own = Math.min(1, weights.data[i])
-      out.data[i] = own * (weighted.data[i] / weights.data[i]) + (1 - own) * between(coarse, x / 2, y / 2)
+      const here = weighted.data[i] / weights.data[i]
+      // Most places are sure of themselves, and ask nobody.
+      out.data[i] = own === 1 || !coarse ? here : own * here + (1 - own) * between(coarse, x / 2, y / 2)
     }
   }
   return out

@@ -1,4 +1,4 @@
-import { TwinKernels, WasmKernels, Workspace } from '.'
+import { Room, TwinKernels, WasmKernels, Workspace } from '.'
 
 describe.each([
   ['compiled', () => new WasmKernels()],
@@ -27,5 +27,19 @@ describe.each([
     const large = space.plane(3000, 900)
     space.view(large)[0] = 1
     expect(space.view(slab)[17]).toBe(4.5)
+  })
+
+  test('hands places out again that nobody needs any more, and new ones after them', () => {
+    const space = new Workspace(make(), 64)
+    const [first, second, kept] = [space.plane(64, 8), space.plane(64, 8), space.plane(64, 8)]
+    space.view(kept).fill(7)
+    const room = new Room(space, first.at, kept.at)
+    const [a, b, c] = [room.loose(60, 8), room.loose(60, 8), room.loose(60, 8)]
+    expect([a, b].map(({ data }) => data.byteOffset >= first.at && data.byteOffset + data.byteLength <= kept.at)).toEqual([true, true])
+    expect(b.data.byteOffset).toBeGreaterThanOrEqual(a.data.byteOffset + a.data.byteLength)
+    expect(c.data.byteOffset).toBeGreaterThan(kept.at)
+    for (const { data } of [a, b, c]) data.fill(1)
+    expect(space.view(kept).every((value) => value === 7)).toBe(true)
+    expect(second.at).toBeGreaterThan(first.at)
   })
 })

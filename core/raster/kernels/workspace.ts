@@ -1,3 +1,4 @@
+import type { Plane } from '../plane'
 import type { Kernels } from './kernels'
 
 /** A plane in the kernels' memory: rows `stride` places apart, of two or four bytes each. */
@@ -16,19 +17,18 @@ const PADDED = 8
 export class Workspace {
   private used: number
 
-  /** For pictures of up to `width`. */
+  /** For pictures of up to `width`; of those that the kernels are ready for, where absent. */
   constructor(
     readonly kernels: Kernels,
-    width: number,
+    width?: number,
   ) {
-    kernels.widen(width)
+    if (width !== undefined) kernels.widen(width)
     this.used = kernels.begin
   }
 
   bytes(count: number): number {
     const at = this.used
-    // Sixteen bytes apart, as vectors like them, with room to read a vector beyond the last place.
-    this.used = Math.ceil((at + count) / 16) * 16 + 64
+    this.used = after(at, count)
     this.kernels.reserve(this.used)
     return at
   }
@@ -36,6 +36,11 @@ export class Workspace {
   plane(width: number, height: number, bytes: 2 | 4 = 4): Slab {
     const stride = Math.ceil(width / PADDED) * PADDED
     return { at: this.bytes(stride * height * bytes), width, height, stride, bytes }
+  }
+
+  /** A plane without padding that lies in the memory: what the heap need not hold. */
+  loose(width: number, height: number): Plane {
+    return { width, height, data: new Float32Array(this.kernels.buffer(), this.bytes(4 * width * height), width * height) }
   }
 
   /** The places of a plane of f32 as they lie in the memory, padding included. */
@@ -51,4 +56,30 @@ export class Workspace {
     for (let y = 0; y < height; y++) out.set(from.subarray(y * stride, y * stride + width), y * width)
     return out
   }
+}
+
+/** Hands out what `whole` handed out before, from `at` to before `end`, and nobody needs any more; where that is used up, new places. */
+export class Room extends Workspace {
+  private free: number
+
+  constructor(
+    private readonly whole: Workspace,
+    at: number,
+    private readonly end: number,
+  ) {
+    super(whole.kernels)
+    this.free = at
+  }
+
+  override bytes(count: number): number {
+    const at = this.free
+    if (after(at, count) > this.end) return this.whole.bytes(count)
+    this.free = after(at, count)
+    return at
+  }
+}
+
+/** Sixteen bytes apart, as vectors like them, with room to read a vector beyond the last place. */
+function after(at: number, count: number): number {
+  return Math.ceil((at + count) / 16) * 16 + 64
 }
