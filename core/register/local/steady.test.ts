@@ -36,6 +36,27 @@ test('the motion stays what it was where nothing is to be seen', () => {
   expect(steadied(preparer.fromLuma(even), preparer.fromLuma(even), camera, WIDTH)).toEqual(camera)
 })
 
+test('of two parts that moved apart the larger is followed, not the middle between them, and not the one it begins with', () => {
+  const parts = (left_px: number, right_px: number) => {
+    const plane = createPlane(WIDTH, HEIGHT)
+    for (let y = 0; y < HEIGHT; y++) {
+      for (let x = 0; x < WIDTH; x++) {
+        const u = x - (x < 0.35 * WIDTH ? left_px : right_px)
+        plane.data[y * WIDTH + x] = 0.5 + 0.15 * Math.sin(u * 0.21 + y * 0.05) + 0.15 * Math.cos(y * 0.19 - u * 0.07) + 0.1 * Math.sin((u - y) * 0.13)
+      }
+    }
+    return preparer.fromLuma(smooth(plane))
+  }
+  const steady = steadied(parts(0, 0), parts(-3, 1), { ...IDENTITY, dx_px: -3 }, WIDTH)
+  expect(cornerDistance_px(steady, { ...IDENTITY, dx_px: 1 }, WIDTH, HEIGHT)).toBeLessThan(0.7)
+})
+
+test('pictures too small for a coarser level keep their motion', () => {
+  const tiny = createPlane(90, 60)
+  tiny.data.forEach((_, i) => (tiny.data[i] = 0.5 + 0.4 * Math.sin(i * 0.9)))
+  expect(steadied(preparer.fromLuma(tiny), preparer.fromLuma(tiny), camera, 90)).toEqual(camera)
+})
+
 test('a series is registered by what stands still, and only what moved is bent', () => {
   const registrar = new SeriesRegistrar(WIDTH, undefined, 'whereMoved')
   const stirs = [0, 2.4, 2.4]
