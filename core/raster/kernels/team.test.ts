@@ -71,6 +71,23 @@ test.each([1, 2, 4])(
   60_000,
 )
 
+test('a part that another thread cannot compute ends the call with an error, and does not stop it for ever', async () => {
+  const [memory, board] = [createMemory(), createBoard()]
+  const team = new TeamKernels(memory, board, 1)
+  const thread = serve(memory, board, 1)
+  // Places beyond the memory: kernels trap there. The first parts are computed by whoever comes first, so that it takes some calls.
+  const call = () => team.run('raise', [0xf000_0000, 64, 1, 0, 2], 4096)
+  try {
+    for (const end = Date.now() + 20_000; new Int32Array(board)[8] === 0 && Date.now() < end;) {
+      expect(call).toThrow()
+      await new Promise((resolve) => setTimeout(resolve, 20))
+    }
+    expect(() => team.run('raise', [team.begin, 64, 1, 0, 2], 128)).toThrow(/Another thread could not compute/)
+  } finally {
+    await thread.terminate()
+  }
+}, 30_000)
+
 test('threads that never come are not waited for', () => {
   const team = new Watched(createMemory(), createBoard(), 3)
   expect(fused(team)).toEqual(fused(new WasmKernels()))

@@ -15,6 +15,8 @@ const IN_ROWS = 5
 /** The next part of the rows that nobody has taken, and how many parts there are. */
 const NEXT = 6
 const PARTS = 7
+/** Set by a thread whose part could not be computed. */
+const FAILED = 8
 const HEADER_BYTES = 64
 const MOST_ARGUMENTS = 32
 /** Parts that rows are cut into for each thread: whoever is sooner done takes the next, so that none waits long for another. */
@@ -59,10 +61,15 @@ export class TeamKernels extends WasmKernels {
     control[PARTS] = Math.min(PARTS_EACH * this.parts, Math.ceil(rows / LEAST_PART))
     Atomics.add(control, TURN, 1)
     Atomics.notify(control, TURN)
-    takeParts(control, this.compiled[name], all)
-    Atomics.add(control, TURN, 1)
-    for (let busy = Atomics.load(control, BUSY), looks = 0; busy > 0; busy = Atomics.load(control, BUSY))
-      if (looks++ >= LOOKS) Atomics.wait(control, BUSY, busy)
+    try {
+      takeParts(control, this.compiled[name], all)
+    } finally {
+      // However it went, the turn ends, and nobody is at work any more when the caller goes on.
+      Atomics.add(control, TURN, 1)
+      for (let busy = Atomics.load(control, BUSY), looks = 0; busy > 0; busy = Atomics.load(control, BUSY))
+        if (looks++ >= LOOKS) Atomics.wait(control, BUSY, busy)
+    }
+    if (control[FAILED]) throw new Error(`Another thread could not compute its part of ${name}.`)
   }
 }
 
@@ -95,7 +102,12 @@ export function serveKernels(memory: WebAssembly.Memory, board: SharedArrayBuffe
       const all = [...args.subarray(0, control[COUNT])]
       // The same call in rows of its own to compute in.
       if (control[IN_ROWS]) all[all.length - 3] = number
-      takeParts(control, compiled[KERNEL_NAMES[control[KERNEL]]], all)
+      try {
+        takeParts(control, compiled[KERNEL_NAMES[control[KERNEL]]], all)
+      } catch {
+        // Told to who asked: it would wait for ever for a thread that ended.
+        control[FAILED] = 1
+      }
     }
     if (Atomics.sub(control, BUSY, 1) === 1) Atomics.notify(control, BUSY)
   }
