@@ -58,7 +58,18 @@ async function measure(count: number): Promise<void> {
   const before_s = await decoding_s(count)
   const report = path.join(folder, 'report.json')
   // Everything that the application asks for.
-  const outputs = ['--out', 'result.tif', '--source-map', 'source.png', '--depth', 'depth.png', '--confidence', 'confidence.png', '--relief', 'relief.ply']
+  const outputs = [
+    '--out',
+    'result.tif',
+    '--source-map',
+    'source.png',
+    '--depth',
+    'depth.png',
+    '--confidence',
+    'confidence.png',
+    '--relief',
+    'relief.ply',
+  ]
   const files = outputs.map((value, k) => (k % 2 === 0 ? value : path.join(folder, value)))
   execFileSync(process.execPath, ['dist/nitidus.mjs', 'fuse', series, ...files, '--report', report])
   const { timings_s, peakMemory_MB } = JSON.parse(readFileSync(report, 'utf8'))
