@@ -1,13 +1,7 @@
-import { SimulatedSeries, type SeriesRequest } from '.'
+import { SimulatedSeries } from '.'
+import { closeUp } from './testRequests'
 
-const request: SeriesRequest = {
-  scene: 'bristles',
-  seed: 2,
-  camera: { sensorWidth_mm: 36, width_px: 240, height_px: 160, focalLength_mm: 100, fNumber: 8, magnification: 1, mover: 'ring' },
-  positions_mm: [0, 3, 6],
-  unsteadiness: { shift_px: 0, rotation_deg: 0, exposure_ev: 0 },
-  fullWell: 30_000,
-}
+const request = closeUp({}, { fNumber: 8 })
 const calm = new SimulatedSeries(request)
 const breezy = new SimulatedSeries({ ...request, breeze_mm: 1 })
 

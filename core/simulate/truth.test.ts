@@ -1,14 +1,8 @@
 import { SimulatedSeries } from './series'
+import { closeUp } from './testRequests'
 
 test('the true depth is that of a surface, never of the air between a bristle and its ground', () => {
-  const series = new SimulatedSeries({
-    scene: 'bristles',
-    seed: 4,
-    camera: { sensorWidth_mm: 36, width_px: 360, height_px: 240, focalLength_mm: 100, fNumber: 5.6, magnification: 1, mover: 'ring' },
-    positions_mm: [0, 4, 8],
-    unsteadiness: { shift_px: 0, rotation_deg: 0, exposure_ev: 0 },
-    fullWell: 20_000,
-  })
+  const series = new SimulatedSeries(closeUp({ seed: 4, positions_mm: [0, 4, 8], fullWell: 20_000 }, { width_px: 360, height_px: 240 }))
   const { data, width, height } = series.truthDepth_mm()
   let [steps, between] = [0, 0]
   for (let y = 1; y < height - 1; y++) {
