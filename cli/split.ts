@@ -1,7 +1,7 @@
 import { readdir } from 'node:fs/promises'
 import path from 'node:path'
 import { parseArgs } from 'node:util'
-import { readExif, readFacts, readPicture, writeWhole } from '@/codec'
+import { readInGroups, readExif, readFacts, readPicture, writeWhole } from '@/codec'
 import { luma } from '@/core/raster'
 import { coarse, splitCard, type CardFrame } from '@/core/survey'
 import { InputError } from '@/schemas'
@@ -22,9 +22,10 @@ export async function split(args: string[]): Promise<void> {
     .sort(new Intl.Collator('en', { numeric: true }).compare)
   if (names.length === 0) throw new InputError(`${folder} holds no JPEG, PNG or TIFF files; give the folder that holds the frames.`)
   const frames: CardFrame[] = []
-  for (const [index, name] of names.entries()) {
-    frames.push(await cardFrame(path.join(folder, name)))
-    progress({ stage: 'split', frame: index + 1, of: names.length, file: name })
+  const files = names.map((name) => path.join(folder, name))
+  for await (const frame of readInGroups(files, cardFrame)) {
+    frames.push(frame)
+    progress({ stage: 'split', frame: frames.length, of: names.length, file: frame.file })
   }
   // As they were taken, where all of them tell.
   if (frames.every(({ taken_ms }) => taken_ms !== undefined)) frames.sort((a, b) => a.taken_ms! - b.taken_ms!)

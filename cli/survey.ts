@@ -1,6 +1,6 @@
 import path from 'node:path'
 import { parseArgs } from 'node:util'
-import { readPicture, writeWhole } from '@/codec'
+import { readInGroups, readPicture, writeWhole } from '@/codec'
 import { Survey, type Mover } from '@/core/survey'
 import { InputError } from '@/schemas'
 import { openSeries } from './fuse/series'
@@ -23,9 +23,11 @@ export async function survey(args: string[]): Promise<void> {
   const progress = progressTo(values.progress ? process.stderr : undefined)
   const { files } = await openSeries(positionals[0])
   const made = new Survey(values.mover as Mover | undefined)
-  for (const [index, file] of files.entries()) {
-    made.add(path.basename(file), await readPicture(file, WIDTH_px))
-    progress({ stage: 'survey', frame: index + 1, of: files.length, file: path.basename(file) })
+  let index = 0
+  for await (const picture of readInGroups(files, (file) => readPicture(file, WIDTH_px))) {
+    const file = path.basename(files[index++])
+    made.add(file, picture)
+    progress({ stage: 'survey', frame: index, of: files.length, file })
   }
   const report = JSON.stringify(made.finish(), null, 2)
   progress({ stage: 'done', frame: files.length, of: files.length })

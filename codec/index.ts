@@ -1,4 +1,5 @@
 export { exifFields, readExif } from './exif'
 export { readFacts, readPicture, readSamples, verifyPicture, type PictureFacts } from './readPicture'
+export { readInGroups } from './readInGroups'
 export { formatOf, type PictureFormat } from './format'
 export { encode, screenJpeg, writeGrey, writePicture, writeWhole } from './writePicture'

@@ -3,6 +3,9 @@ import sharp, { type Metadata } from 'sharp'
 import { fromInterleaved, type Picture } from '@/core/raster'
 import { InputError } from '@/schemas'
 
+// Nothing decoded is kept for the next time: files are read once, and another may have come by the same name.
+sharp.cache(false)
+
 /** Largest picture that is opened at all; beyond it a header is a mistake or a trap. */
 const MOST_PIXELS = 250_000_000
 

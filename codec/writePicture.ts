@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto'
+import { writeFileSync } from 'node:fs'
 import { rename, rm, writeFile } from 'node:fs/promises'
 import path from 'node:path'
 import sharp, { type Sharp } from 'sharp'
@@ -67,8 +68,9 @@ export function writeWhole(file: string, contents: Uint8Array | string): Promise
 async function inPlace(file: string, write: (part: string) => Promise<unknown>): Promise<void> {
   const part = path.join(path.dirname(file), `.${path.basename(file)}.${randomUUID()}.part`)
   try {
-    // An empty file first: where it cannot be made the system says why, more clearly than an encoder does.
-    await writeFile(part, '')
+    // An empty file first: where it cannot be made the system says why, more clearly than an encoder does. Made at once, so that
+    // encoding begins in its own thread before the caller goes on to compute.
+    writeFileSync(part, '')
     await write(part)
     await rename(part, file)
   } catch (error) {

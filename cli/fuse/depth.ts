@@ -49,7 +49,7 @@ export function depthOf(fused: FusedSeries, confidence: Plane, count: number, po
 }
 
 export function depthSamples({ map, scale: { at0, at65535 } }: FoundDepth, crop: Rectangle, room: Workspace): GreyMap {
-  return fullSize(map, crop, 16, (depth) => ((depth - at0) / (at65535 - at0)) * 65535, room)
+  return fullSize(map, crop, 16, [at0, at65535], room)
 }
 
 /** A third of the picture's width: how high a relief rises whose depth in mm is not known. */

@@ -1,5 +1,5 @@
 import path from 'node:path'
-import { readSamples } from '@/codec'
+import { readInGroups, readSamples } from '@/codec'
 import { STYLES, type Fused } from '@/core/fuse'
 import { bentAtBorder_px, commonRectangle, IDENTITY, type Rectangle } from '@/core/raster'
 import type { Kernels } from '@/core/raster/kernels'
@@ -82,9 +82,12 @@ async function registerSeries(
 ): Promise<SeriesRegistration> {
   const registrar = new SeriesRegistrar(facts.width, new PairRegistrar(kernels), following)
   const preparer = new Preparer(kernels)
-  for (const [index, file] of files.entries()) {
-    progress({ stage: 'register', frame: index + 1, of: files.length, file: path.basename(file) })
-    const { samples, width, height } = await stopwatch.time('decode', () => readSamples(file, REGISTRATION_WIDTH_px))
+  let index = 0
+  for await (const { samples, width, height } of stopwatch.timeEach(
+    'decode',
+    readInGroups(files, (file) => readSamples(file, REGISTRATION_WIDTH_px)),
+  )) {
+    progress({ stage: 'register', frame: index + 1, of: files.length, file: path.basename(files[index++]) })
     stopwatch.timeNow('register', () => registrar.add(preparer.fromSamples(samples, width, height)))
   }
   return stopwatch.timeNow('register', () => registrar.finish(reference))

@@ -46,10 +46,11 @@ async function writeMaps(outputs: Outputs, fused: FusedSeries, { files }: Series
   }
   try {
     const sourceBits = files.length > 256 ? 16 : 8
-    if (outputs['source-map']) await write(outputs['source-map'], fullSize(fused.source(), crop, sourceBits, Number, room), sourceBits)
+    if (outputs['source-map'])
+      await write(outputs['source-map'], fullSize(fused.source(), crop, sourceBits, [0, 2 ** sourceBits - 1], room), sourceBits)
     const confidence = outputs.depth || outputs.relief || outputs.confidence ? fused.confidence() : undefined
     if (outputs.confidence) {
-      const sure = fullSize(confidence!, crop, 8, (value) => 255 * value, room)
+      const sure = fullSize(confidence!, crop, 8, [0, 1], room)
       await write(outputs.confidence, sure, 8)
     }
     const depth = outputs.depth || outputs.relief ? depthOf(fused, confidence!, files.length, positions) : undefined

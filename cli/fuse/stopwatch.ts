@@ -14,6 +14,12 @@ export class Stopwatch {
     }
   }
 
+  /** Each of what comes bit by bit; what is timed is waiting for it. */
+  async *timeEach<T>(stage: Stage, all: AsyncIterable<T>): AsyncGenerator<T> {
+    const iterator = all[Symbol.asyncIterator]()
+    for (let next = await this.time(stage, () => iterator.next()); !next.done; next = await this.time(stage, () => iterator.next())) yield next.value
+  }
+
   timeNow<T>(stage: Stage, work: () => T): T {
     const start = performance.now()
     try {

@@ -47,18 +47,17 @@ function* triangles({ columns, rows }: Mesh): Generator<[number, number, number]
 
 const triple = (values: ArrayLike<number>, v: number, text: (value: number) => string) =>
   `${text(values[v])} ${text(values[v + 1])} ${text(values[v + 2])}`
-const place = (value: number) => String(Number(value.toFixed(5)))
+const place = (value: number) => String(Math.round(value * 1e5) / 1e5)
 
 /** As an ASCII PLY file, coloured. `comment` says what the numbers mean. */
 export function plyOf(mesh: Mesh, comment: string): string {
   const count = mesh.columns * mesh.rows
-  const faces = [...triangles(mesh)]
   const lines = ['ply', 'format ascii 1.0', `comment ${comment}`, `element vertex ${count}`]
   for (const axis of ['x', 'y', 'z']) lines.push(`property float ${axis}`)
   for (const colour of ['red', 'green', 'blue']) lines.push(`property uchar ${colour}`)
-  lines.push(`element face ${faces.length}`, 'property list uchar int vertex_indices', 'end_header')
+  lines.push(`element face ${2 * Math.max(0, mesh.columns - 1) * Math.max(0, mesh.rows - 1)}`, 'property list uchar int vertex_indices', 'end_header')
   for (let v = 0; v < 3 * count; v += 3) lines.push(`${triple(mesh.places, v, place)} ${triple(mesh.colours, v, String)}`)
-  for (const face of faces) lines.push(`3 ${face.join(' ')}`)
+  for (const [a, b, c] of triangles(mesh)) lines.push(`3 ${a} ${b} ${c}`)
   return lines.join('\n') + '\n'
 }
 
@@ -67,6 +66,6 @@ export function objOf(mesh: Mesh, comment: string): string {
   const lines = [`# ${comment}`, 'o relief']
   const part = (value: number) => (value / 255).toFixed(3)
   for (let v = 0; v < 3 * mesh.columns * mesh.rows; v += 3) lines.push(`v ${triple(mesh.places, v, place)} ${triple(mesh.colours, v, part)}`)
-  for (const face of triangles(mesh)) lines.push(`f ${face.map((i) => i + 1).join(' ')}`)
+  for (const [a, b, c] of triangles(mesh)) lines.push(`f ${a + 1} ${b + 1} ${c + 1}`)
   return lines.join('\n') + '\n'
 }

@@ -1,7 +1,7 @@
 import { createPicture, fromInterleaved, IDENTITY, reduce, smooth, toInterleaved16, type Picture, type Plane } from '../raster'
 import { TwinKernels, WasmKernels, type Kernels } from '../raster/kernels'
 import { randomStream } from '../simulate/random'
-import { fullSize, STYLES } from '.'
+import { fullSize, STYLES, type Range } from '.'
 
 const WIDTH = 96
 const HEIGHT = 64
@@ -48,7 +48,7 @@ describe.each(Object.values(STYLES))('$name', (style) => {
     const fused = fuse(left, right)
     expect(error(fused.picture, checks)).toBeLessThan(0.25 * error(left, checks))
     const whole = { x: 0, y: 0, width: WIDTH, height: HEIGHT }
-    const percent = (value: number) => 100 * value
+    const percent: Range = [0, 2.55]
     const [source, depth, confidence] = [fused.source(), fused.depth(), fused.confidence()].map((map) => fullSize(map, whole, 8, percent).data)
     expect(source[32 * WIDTH + 12]).toBe(0)
     expect(source[32 * WIDTH + 84]).toBe(100)
@@ -181,14 +181,20 @@ describe('a map at the full size', () => {
     [{ x: 1, y: 1, width: 4, height: 2 }, [0, 1, 1, 2, 3, 4, 4, 70000]],
     [{ x: 2, y: 3, width: 3, height: 1 }, [4, 4, 70000]],
   ])('has each place twice, whatever part is asked for: %j', (part, expected) => {
-    const { width, height, data } = fullSize(half, part, 16, (value) => value)
+    const { width, height, data } = fullSize(half, part, 16, [0, 65535])
     expect([width, height]).toEqual([part.width, part.height])
     expect([...data]).toEqual(expected.map((value) => Math.min(65535, value)))
   })
 
   test('is rounded and held to its range', () => {
     const values = [-3, 0.4, 0.6, 254.6, 900, 5]
-    const { data } = fullSize({ ...half, data: Float32Array.from(values) }, { x: 0, y: 0, width: 6, height: 4 }, 8, (value) => value)
+    const { data } = fullSize({ ...half, data: Float32Array.from(values) }, { x: 0, y: 0, width: 6, height: 4 }, 8, [0, 255])
     expect([...data.subarray(0, 6), data[12], data[14], data[16]]).toEqual([0, 0, 0, 0, 1, 1, 255, 255, 5])
+  })
+
+  test('tells where its range begins and ends', () => {
+    const values = { ...half, data: Float32Array.of(-2, 0, 3, 8, 9, -4) }
+    const { data } = fullSize(values, { x: 0, y: 0, width: 6, height: 4 }, 8, [-2, 8])
+    expect([0, 2, 4, 12, 14, 16].map((place) => data[place])).toEqual([0, 51, 128, 255, 255, 0])
   })
 })

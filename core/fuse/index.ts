@@ -4,7 +4,7 @@ import { mellow } from './mellow'
 import type { FusionStyle } from './style'
 import { terrain } from './terrain'
 
-export { fullSize, type DepthMaps, type GreyMap } from './focusMap'
+export { fullSize, type DepthMaps, type GreyMap, type Range } from './focusMap'
 export { evenedDepth, filledDepth, inMillimetres } from './relief'
 export type { Accumulator, Fused, FusionStyle, SeriesFrame, SoFar } from './style'
 

@@ -17,14 +17,11 @@ export function evenedDepth(depth: Plane, confidence: Plane, space: Workspace): 
   const [values, trust, target] = [0, 1, 2].map(() => space.plane(width + 2 * REACH, height + 2 * REACH))
   const { stride } = values
   const inner = REACH * stride + REACH
-  for (const plane of [values, trust]) space.view(plane).fill(0)
+  const [depths, trusts] = [values, trust].map((plane) => space.view(plane).fill(0))
   for (let y = 0; y < height; y++) {
     const [from, at] = [y * width, y * stride + inner]
-    space.view(values).set(depth.data.subarray(from, from + width), at)
-    space.view(trust).set(
-      confidence.data.subarray(from, from + width).map((c) => c + LEAST_CONFIDENCE),
-      at,
-    )
+    depths.set(depth.data.subarray(from, from + width), at)
+    for (let x = 0; x < width; x++) trusts[at + x] = confidence.data[from + x] + LEAST_CONFIDENCE
   }
   const taps = tapsAround()
   const tapsAt = space.bytes(taps.byteLength)
@@ -32,7 +29,8 @@ export function evenedDepth(depth: Plane, confidence: Plane, space: Workspace): 
   const [plane, trusted, evened] = [values, trust, target].map(({ at }) => at + 4 * inner)
   space.kernels.run('even', [plane, trusted, stride, width, REACH, ALIKE, tapsAt, evened], height)
   const out = space.loose(width, height)
-  for (let y = 0; y < height; y++) out.data.set(space.view(target).subarray(y * stride + inner, y * stride + inner + width), y * width)
+  const answer = space.view(target)
+  for (let y = 0; y < height; y++) out.data.set(answer.subarray(y * stride + inner, y * stride + inner + width), y * width)
   return out
 }
 
@@ -59,8 +57,8 @@ export function filledDepth(
 ): Plane {
   const [weights, weighted] = [create(width, height), create(width, height)]
   for (let i = 0; i < depth.data.length; i++) {
-    const sure = confidence.data[i]
-    weights.data[i] = sure >= SURE ? 1 : Math.max(1e-6, (sure / SURE) ** 4 * 0.01)
+    const part = confidence.data[i] / SURE
+    weights.data[i] = part >= 1 ? 1 : Math.max(1e-6, part * part * part * part * 0.01)
     weighted.data[i] = depth.data[i] * weights.data[i]
   }
   return pull(weighted, weights, weighted)

@@ -5,10 +5,12 @@ import { createPlane, type Plane } from './plane'
 export function smooth(plane: Plane): Plane {
   const { width, height } = plane
   const out = createPlane(width, height)
+  const line = new Float32Array(width)
   for (let y = 0; y < height; y++) {
-    const line = blendedRow(
+    blendRows(
       plane,
       [-2, -1, 0, 1, 2].map((k) => clamp(y + k, height) * width),
+      line,
     )
     for (let x = 0, o = y * width; x < width; x++, o++) {
       if (x >= 2 && x < width - 2) out.data[o] = blend(line[x - 2], line[x - 1], line[x], line[x + 1], line[x + 2])
@@ -25,22 +27,25 @@ export function smooth(plane: Plane): Plane {
 export function reduce(plane: Plane): Plane {
   const { width, height } = plane
   const out = createPlane((width + 1) >> 1, (height + 1) >> 1)
+  const line = new Float32Array(width)
   for (let y = 0; y < out.height; y++) {
-    const line = blendedRow(
+    blendRows(
       plane,
       [-2, -1, 0, 1, 2].map((k) => mirror(2 * y + k, height) * width),
+      line,
     )
-    for (let x = 0, o = y * out.width; x < out.width; x++, o++) {
-      const at = (k: number) => line[mirror(2 * x + k, width)]
-      out.data[o] = blend(at(-2), at(-1), at(0), at(1), at(2))
+    for (let x = 0, i = 0, o = y * out.width; x < out.width; x++, i += 2, o++) {
+      if (i >= 2 && i < width - 2) out.data[o] = blend(line[i - 2], line[i - 1], line[i], line[i + 1], line[i + 2])
+      else {
+        const at = (k: number) => line[mirror(i + k, width)]
+        out.data[o] = blend(at(-2), at(-1), at(0), at(1), at(2))
+      }
     }
   }
   return out
 }
 
-/** Five rows of a plane, told by their first places, blended into one. */
-function blendedRow({ width, data }: Plane, [a, b, c, d, e]: number[]): Float32Array {
-  const line = new Float32Array(width)
+/** Five rows of a plane, told by their first places, blended into one line. */
+function blendRows({ width, data }: Plane, [a, b, c, d, e]: number[], line: Float32Array): void {
   for (let x = 0; x < width; x++) line[x] = blend(data[a + x], data[b + x], data[c + x], data[d + x], data[e + x])
-  return line
 }
