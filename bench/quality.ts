@@ -94,7 +94,13 @@ interface DepthScore {
   all_percent: number
   /** Of those beside which depth does not jump: what is textured on both sides of an edge has two depths. */
   awayFromSteps_percent: number
+  /** Of those that the engine calls sure of, and how many of all those are. */
+  sure_percent: number
+  sureShare_percent: number
 }
+
+/** From this confidence on a depth is called sure, of 255. */
+const SURE = 128
 
 /** A step is one of more than a slice within so many px. */
 const BESIDE_px = 3
@@ -121,7 +127,7 @@ async function measure(subject: Subject): Promise<Result> {
   const compared = textbook(tools, series, out('textbook.png'))
   const styles: Record<string, Score> = {}
   for (const style of Object.keys(STYLES)) {
-    const more = style === 'auto' ? ['--report', out('report.json'), '--depth', out('depth.png')] : []
+    const more = style === 'auto' ? ['--report', out('report.json'), '--depth', out('depth.png'), '--confidence', out('confidence.png')] : []
     command('fuse', series, '--out', out(`${style}.png`), '--style', style, ...(subject.flags ?? []), ...more)
     styles[style] = score(tools, out(`${style}.png`), truth)
   }
@@ -130,12 +136,12 @@ async function measure(subject: Subject): Promise<Result> {
     ...(compared && { textbook: score(tools, out('textbook.png'), truth) }),
     styles,
     registration: registrationOf(out('report.json'), path.join(series, 'truth.json')),
-    depth: await depthOf(subject, out('depth.png'), out('report.json'), series),
+    depth: await depthOf(subject, out, series),
   }
 }
 
-async function depthOf({ planes: [, , count] }: Subject, depth: string, report: string, series: string): Promise<DepthScore> {
-  const { crop } = JSON.parse(readFileSync(report, 'utf8')) as { crop: { x: number; y: number; width: number; height: number } }
+async function depthOf({ planes: [, , count] }: Subject, out: (name: string) => string, series: string): Promise<DepthScore> {
+  const { crop } = JSON.parse(readFileSync(out('report.json'), 'utf8')) as { crop: { x: number; y: number; width: number; height: number } }
   const { depthRange_mm, frames } = JSON.parse(readFileSync(path.join(series, 'truth.json'), 'utf8')) as {
     depthRange_mm: [number, number]
     frames: { position_mm: number }[]
@@ -146,7 +152,8 @@ async function depthOf({ planes: [, , count] }: Subject, depth: string, report: 
     const data = await whole.toColourspace('grey16').raw({ depth: 'ushort' }).toBuffer()
     return new Uint16Array(data.buffer, data.byteOffset, data.byteLength / 2)
   }
-  const [found, real] = [await grey(depth, false), await grey(path.join(series, 'truth', 'depth_00.png'), true)]
+  const [found, real] = [await grey(out('depth.png'), false), await grey(path.join(series, 'truth', 'depth_00.png'), true)]
+  const sure = await sharp(out('confidence.png')).toColourspace('b-w').raw().toBuffer()
   const picture = await sharp(path.join(series, 'truth', 'truth_00.png'))
     .extract(area)
     .greyscale()
@@ -164,7 +171,7 @@ async function depthOf({ planes: [, , count] }: Subject, depth: string, report: 
     }
     return far - near > 1
   }
-  const counts = { all: 0, right: 0, away: 0, rightAway: 0 }
+  const counts = { all: 0, right: 0, away: 0, rightAway: 0, sure: 0, rightSure: 0 }
   for (let y = 4; y < height - 4; y++) {
     for (let x = 4; x < width - 4; x++) {
       const i = y * width + x
@@ -172,12 +179,22 @@ async function depthOf({ planes: [, , count] }: Subject, depth: string, report: 
       const right = Math.abs(places[i] - (found[i] / 65535) * (count - 1)) <= 0.5 ? 1 : 0
       counts.all++
       counts.right += right
+      if (sure[i] >= SURE) {
+        counts.sure++
+        counts.rightSure += right
+      }
       if (stepped(x, y)) continue
       counts.away++
       counts.rightAway += right
     }
   }
-  return { all_percent: (100 * counts.right) / Math.max(1, counts.all), awayFromSteps_percent: (100 * counts.rightAway) / Math.max(1, counts.away) }
+  const percent = (part: number, of: number) => (100 * part) / Math.max(1, of)
+  return {
+    all_percent: percent(counts.right, counts.all),
+    awayFromSteps_percent: percent(counts.rightAway, counts.away),
+    sure_percent: percent(counts.rightSure, counts.sure),
+    sureShare_percent: percent(counts.sure, counts.all),
+  }
 }
 
 /** Where between the frames a depth is sharpest. */
@@ -195,7 +212,7 @@ function placeOf(z: number, frames: { position_mm: number }[]): number {
 const results: Result[] = []
 const cell = (s?: Score) => (s ? `${s.psnr_dB.toFixed(2)} / ${s.ssim.toFixed(3)} / ${s.psnr_p5_dB.toFixed(2)}` : '–')
 const row = ({ subject, textbook, styles, registration, depth }: Result) =>
-  `| ${subject.what} | ${[cell(textbook), ...Object.values(styles).map(cell), `${registration.all_px.toFixed(2)} px`, `${registration.onSubject_px.toFixed(2)} px`, `${depth.all_percent.toFixed(0)} %`, `${depth.awayFromSteps_percent.toFixed(0)} %`].join(' | ')} |`
+  `| ${subject.what} | ${[cell(textbook), ...Object.values(styles).map(cell), `${registration.all_px.toFixed(2)} px`, `${registration.onSubject_px.toFixed(2)} px`, `${depth.all_percent.toFixed(0)} %`, `${depth.awayFromSteps_percent.toFixed(0)} %`, `${depth.sure_percent.toFixed(0)} % of ${depth.sureShare_percent.toFixed(0)} %`].join(' | ')} |`
 mkdirSync(folder, { recursive: true })
 for (const subject of SUBJECTS) {
   if (only && !only.split(',').includes(subject.name)) continue
@@ -203,7 +220,7 @@ for (const subject of SUBJECTS) {
   console.log(row(results.at(-1)!))
 }
 if (!only) {
-  const titles = ['series', 'textbook', ...Object.keys(STYLES), 'registration', 'on the subject', 'depth', 'away from steps']
+  const titles = ['series', 'textbook', ...Object.keys(STYLES), 'registration', 'on the subject', 'depth', 'away from steps', 'where sure']
   const head = `| ${titles.join(' | ')} |\n|${' --- |'.repeat(titles.length)}`
   const text = `# Quality
 
@@ -211,7 +228,8 @@ Made by \`npm run bench:quality -- TOOLS\`, where TOOLS is a folder with the tex
 of 720 × 480 px; each score is PSNR in dB / SSIM / PSNR of the worst twentieth of the tiles, against the view with everything
 sharp. Registration is the root mean square distance of the corners from the truth, of all frames and of those focused on the
 subject (the ends of a series are focused where nothing is, and a rail sees what there is at another scale than there); depth is the share of textured pixels
-within half a slice, and of those farther than ${BESIDE_px} px from where depth jumps by more than a slice.
+within half a slice, and of those farther than ${BESIDE_px} px from where depth jumps by more than a slice;
+"where sure" is that share of those whose confidence is above a half, and how many of all they are.
 
 ${head}
 ${results.map(row).join('\n')}

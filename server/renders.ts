@@ -6,7 +6,7 @@ import { InputError, type FuseReport } from '@/schemas'
 import type { Database } from './database'
 import { Folders } from './pictures'
 
-export const DELIVERIES = ['tif', 'png', 'jpg', 'depth', 'ply', 'json'] as const
+export const DELIVERIES = ['tif', 'png', 'jpg', 'depth', 'confidence', 'ply', 'json'] as const
 export type Delivery = (typeof DELIVERIES)[number]
 
 export interface Delivered {
@@ -20,6 +20,7 @@ const TYPES: Record<Delivery, string> = {
   png: 'image/png',
   jpg: 'image/jpeg',
   depth: 'image/png',
+  confidence: 'image/png',
   ply: 'application/octet-stream',
   json: 'application/json',
 }
@@ -37,13 +38,15 @@ export async function deliver(db: Database, folders: Folders, renderId: number, 
   const report = JSON.parse(render.report_json) as FuseReport
   const name = fileName(render.title, render.number, report, format)
   const folder = folders.render(renderId)
-  if (format === 'depth' || format === 'ply') return { name, type: TYPES[format], contents: await kept(path.join(folder, BESIDE[format])) }
-  const contents = format === 'json' ? Buffer.from(render.report_json) : await picture(path.join(folder, 'result.tif'), format, report)
+  const beside = BESIDE[format]
+  if (beside) return { name, type: TYPES[format], contents: await kept(path.join(folder, beside)) }
+  const contents =
+    format === 'json' ? Buffer.from(render.report_json) : await picture(path.join(folder, 'result.tif'), format as PictureFormat, report)
   return { name, type: TYPES[format], contents }
 }
 
 /** What is kept beside the picture as it is delivered. */
-const BESIDE = { depth: 'depth.png', ply: 'relief.ply' }
+const BESIDE: Partial<Record<Delivery, string>> = { depth: 'depth.png', confidence: 'confidence.png', ply: 'relief.ply' }
 
 async function kept(file: string): Promise<Buffer> {
   return readFile(file).catch(() => {
@@ -65,7 +68,8 @@ function fileName(title: string, run: number, { style, reference, frames, settin
       .replace(/[^a-z0-9]+/g, '-')
       .replace(/^-+|-+$/g, '') || 'shoot'
   const place = frames.findIndex((frame) => frame.file === reference) + 1
-  const bits = format === 'tif' || format === 'png' ? `_${settings.bits}bit` : format === 'depth' ? '_depth' : ''
+  const isMap = format === 'depth' || format === 'confidence'
+  const what = format === 'tif' || format === 'png' ? `_${settings.bits}bit` : isMap ? `_${format}` : ''
   const moved = settings.register ? '' : '_unregistered'
-  return `${slug}_run${run}_${style}_ref${String(place).padStart(2, '0')}${moved}${bits}.${format === 'depth' ? 'png' : format}`
+  return `${slug}_run${run}_${style}_ref${String(place).padStart(2, '0')}${moved}${what}.${isMap ? 'png' : format}`
 }

@@ -1,5 +1,5 @@
 import path from 'node:path'
-import { filledDepth, fullSize, inMillimetres, type GreyMap } from '@/core/fuse'
+import { fullSize, inMillimetres, type GreyMap } from '@/core/fuse'
 import { meshOf, objOf, plyOf } from '@/core/formats'
 import type { Plane, Rectangle } from '@/core/raster'
 import type { Workspace } from '@/core/raster/kernels'
@@ -42,9 +42,9 @@ export function depthScale(count: number, positions?: number[]): DepthScale {
   return { unit: 'mm', at0: Math.min(...positions), at65535: Math.max(...positions) }
 }
 
-/** Depth with its doubtful places filled in: in mm where positions are known, else in places of the focus order. */
-export function depthOf(fused: FusedSeries, confidence: Plane, count: number, positions?: number[]): FoundDepth {
-  const map = filledDepth(fused.depth(), confidence, (width, height) => fused.room.loose(width, height))
+/** In mm where positions are known, else in places of the focus order. */
+export function depthOf(fused: FusedSeries, count: number, positions?: number[]): FoundDepth {
+  const map = fused.depth()
   return { map: positions ? inMillimetres(map, positions) : map, scale: depthScale(count, positions) }
 }
 

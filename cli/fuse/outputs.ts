@@ -48,13 +48,9 @@ async function writeMaps(outputs: Outputs, fused: FusedSeries, { files }: Series
     const sourceBits = files.length > 256 ? 16 : 8
     if (outputs['source-map'])
       await write(outputs['source-map'], fullSize(fused.source(), crop, sourceBits, [0, 2 ** sourceBits - 1], room), sourceBits)
-    const confidence = outputs.depth || outputs.relief || outputs.confidence ? fused.confidence() : undefined
-    if (outputs.confidence) {
-      const sure = fullSize(confidence!, crop, 8, [0, 1], room)
-      await write(outputs.confidence, sure, 8)
-    }
-    const depth = outputs.depth || outputs.relief ? depthOf(fused, confidence!, files.length, positions) : undefined
+    const depth = outputs.depth || outputs.relief ? depthOf(fused, files.length, positions) : undefined
     if (outputs.depth) await write(outputs.depth, depthSamples(depth!, crop, room), 16)
+    if (outputs.confidence) await write(outputs.confidence, fullSize(fused.confidence(), crop, 8, [0, 1], room), 8)
     if (outputs.relief) writing.push(writeWhole(outputs.relief, reliefText(outputs.relief, depth!, fused, pixel_mm)))
   } finally {
     await Promise.allSettled(writing)

@@ -1,14 +1,17 @@
 import { createPlane, type Plane, type Rectangle } from '../raster'
 import type { Slab, Workspace } from '../raster/kernels'
-import { evenedDepth } from './relief'
+import { evenedDepth, filledDepth } from './relief'
 
 /** What is known of the depth, at half the picture's size; each map is made when it is asked for, once, in the kernels' memory. */
 export interface DepthMaps {
   /** Index of the frame that is sharpest. */
   source(): Plane
-  /** Place in focus order, between frames too, evened out over what is alike around. */
+  /** Place in focus order, between frames too, evened out over what is alike around, its doubtful places filled in. */
   depth(): Plane
-  /** How far depth can be trusted, 0 … 1: detail above the noise, in one part of the series more than in the others. */
+  /**
+   * How far depth can be trusted, 0 … 1: detail above the noise, in one part of the series more than in the others, and at
+   * the depth of what lies around. What is told to be above a half is within half a frame in nine places of ten and more.
+   */
   confidence(): Plane
   /** Room beside the maps, in the kernels' memory. */
   room: Workspace
@@ -55,9 +58,14 @@ export class FocusMap {
     const { source, depth, confidence } = this.readings(noise)
     const { width, height } = this.planes[0]
     const made = (reading: Reading) => this.read(reading, room.loose(width, height), 1)
-    let trust: Plane | undefined
-    const sure = () => (trust ??= made(confidence))
-    return { source: () => made(source), confidence: sure, depth: () => evenedDepth(made(depth), sure(), room), room }
+    const trust = once(() => made(confidence))
+    const evened = once(() => evenedDepth(made(depth), trust(), room))
+    return {
+      source: once(() => made(source)),
+      depth: once(() => filledDepth(evened().depth, trust(), (w, h) => room.loose(w, h))),
+      confidence: once(() => told(trust(), evened().agreement)),
+      room,
+    }
   }
 
   /** Depth and confidence as far as they are known now, at every `step`-th place across and down. */
@@ -90,6 +98,21 @@ export class FocusMap {
     for (let y = 0; y < map.height; y++) reading(y * step * stride, step, map.data.subarray(y * map.width, (y + 1) * map.width))
     return map
   }
+}
+
+/** Of what is trusted around, this part at the same depth says nothing yet, and this part all: a step lies at the half. */
+const [SPLIT, AGREED] = [0.7, 1]
+
+/** What is told of confidence, in place of the agreement: right beside a step there are two depths, and either may be told. */
+function told(trust: Plane, agreement: Plane): Plane {
+  for (let i = 0; i < trust.data.length; i++)
+    agreement.data[i] = trust.data[i] * Math.min(1, Math.max(0, (agreement.data[i] - SPLIT) / (AGREED - SPLIT)))
+  return agreement
+}
+
+function once<Made>(make: () => Made): () => Made {
+  let made: Made | undefined
+  return () => (made ??= make())
 }
 
 /** Fills a row of a map from the places `from`, `from + step`, … of the planes. */

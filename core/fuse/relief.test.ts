@@ -39,7 +39,7 @@ describe('evened depth', () => {
 
   test('has less noise where the surface is even, and keeps the step to another', () => {
     const { depth, confidence } = walls(60, 40, 1)
-    const evened = evenedDepth(depth, confidence, space(60))
+    const { depth: evened } = evenedDepth(depth, confidence, space(60))
     const apart = (plane: typeof depth) => {
       const sure = [...plane.data.keys()].filter((i) => confidence.data[i] > 0.5)
       return Math.sqrt(sure.reduce((sum, i) => sum + (plane.data[i] - (i % 60 < 30 ? 3 : 8)) ** 2, 0) / sure.length)
@@ -48,15 +48,31 @@ describe('evened depth', () => {
     expect(apart(evened)).toBeLessThan(0.05)
   })
 
+  test('knows how much around agrees: all on a wall, about half right beside the step', () => {
+    const { depth, confidence } = walls(60, 40, 2)
+    const { agreement } = evenedDepth(depth, confidence, space(60))
+    const mean = (column: number) => {
+      const sure = Array.from({ length: 40 }, (_, y) => y * 60 + column).filter((i) => confidence.data[i] > 0.5)
+      return sure.reduce((sum, i) => sum + agreement.data[i], 0) / sure.length
+    }
+    expect(mean(12)).toBeGreaterThan(0.9)
+    for (const beside of [29, 30]) {
+      expect(mean(beside)).toBeGreaterThan(0.45)
+      expect(mean(beside)).toBeLessThan(0.65)
+    }
+  })
+
   test('is the same by the plain kernel, at every size', () => {
     const size = fc.record({ width: fc.integer({ min: 1, max: 30 }), height: fc.integer({ min: 1, max: 20 }), seed: fc.nat(1000) })
     fc.assert(
       fc.property(size, ({ width, height, seed }) => {
         const { depth, confidence } = walls(width, height, seed)
         const [plain, compiled] = [new TwinKernels(), new WasmKernels()].map((kernels) => evenedDepth(depth, confidence, space(width, kernels)))
-        plain.data.forEach((value, i) => {
-          if (!(Math.abs(value - compiled.data[i]) < 1e-4)) throw new Error(`place ${i}: ${compiled.data[i]} and ${value}`)
-        })
+        for (const map of ['depth', 'agreement'] as const)
+          plain[map].data.forEach((value, i) => {
+            const other = compiled[map].data[i]
+            if (!(Math.abs(value - other) < 1e-4)) throw new Error(`${map} at place ${i}: ${other} and ${value}`)
+          })
       }),
       { numRuns: 40 },
     )

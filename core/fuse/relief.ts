@@ -8,16 +8,22 @@ const ALIKE = 1.75
 /** A doubtful place counts by so little at the least. */
 const LEAST_CONFIDENCE = 1e-3
 
+export interface EvenedDepth {
+  depth: Plane
+  /** What part of the sure places around lies at nearly the same depth, 0 … 1: beside a step, half. */
+  agreement: Plane
+}
+
 /**
  * Depth evened out over what lies at nearly the same depth around (a bilateral filter; Tomasi & Manduchi, 1998), sure places
- * counting more: noise goes, steps stay. Computed in `space`, where the answer lies as well.
+ * counting more: noise goes, steps stay. Computed in `space`, where the answers lie as well.
  */
-export function evenedDepth(depth: Plane, confidence: Plane, space: Workspace): Plane {
+export function evenedDepth(depth: Plane, confidence: Plane, space: Workspace): EvenedDepth {
   const { width, height } = depth
-  const [values, trust, target] = [0, 1, 2].map(() => space.plane(width + 2 * REACH, height + 2 * REACH))
-  const { stride } = values
+  const slabs = [0, 1, 2, 3].map(() => space.plane(width + 2 * REACH, height + 2 * REACH))
+  const [{ stride }] = slabs
   const inner = REACH * stride + REACH
-  const [depths, trusts] = [values, trust].map((plane) => space.view(plane).fill(0))
+  const [depths, trusts] = slabs.slice(0, 2).map((slab) => space.view(slab).fill(0))
   for (let y = 0; y < height; y++) {
     const [from, at] = [y * width, y * stride + inner]
     depths.set(depth.data.subarray(from, from + width), at)
@@ -26,12 +32,15 @@ export function evenedDepth(depth: Plane, confidence: Plane, space: Workspace): 
   const taps = tapsAround()
   const tapsAt = space.bytes(taps.byteLength)
   new Float32Array(space.kernels.buffer(), tapsAt, taps.length).set(taps)
-  const [plane, trusted, evened] = [values, trust, target].map(({ at }) => at + 4 * inner)
-  space.kernels.run('even', [plane, trusted, stride, width, REACH, ALIKE, tapsAt, evened], height)
-  const out = space.loose(width, height)
-  const answer = space.view(target)
-  for (let y = 0; y < height; y++) out.data.set(answer.subarray(y * stride + inner, y * stride + inner + width), y * width)
-  return out
+  const [plane, trust, target, agreement] = slabs.map(({ at }) => at + 4 * inner)
+  space.kernels.run('even', [plane, trust, stride, width, REACH, ALIKE, tapsAt, target, agreement], height)
+  const [evened, agreed] = slabs.slice(2).map((slab) => {
+    const out = space.loose(width, height)
+    const answer = space.view(slab)
+    for (let y = 0; y < height; y++) out.data.set(answer.subarray(y * stride + inner, y * stride + inner + width), y * width)
+    return out
+  })
+  return { depth: evened, agreement: agreed }
 }
 
 function tapsAround(): Float32Array {

@@ -216,7 +216,7 @@ class Findings {
     return [
       {
         code: 'stirred',
-        text: `${often} parts of the subject moved on their own: take the run again when all is still. Fusing follows them as far as it can.`,
+        text: `${often} parts of the subject moved on their own. Fusing follows them as far as it can; where they matter, take the run again while they are still.`,
         files,
       },
     ]

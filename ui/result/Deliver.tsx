@@ -8,6 +8,7 @@ const FILES = [
   { format: 'png', label: 'PNG', bits: true },
   { format: 'jpg', label: 'JPEG', bits: false },
   { format: 'depth', label: 'Depth, 16-bit PNG', bits: false },
+  { format: 'confidence', label: 'Depth confidence, PNG', bits: false },
   { format: 'ply', label: 'Relief (PLY)', bits: false },
   { format: 'json', label: 'Report (JSON)', bits: false },
 ]

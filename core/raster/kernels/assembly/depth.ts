@@ -2,7 +2,8 @@
 
 /** A plane evened out over what is alike around each place; see the twin. */
 export function even(
-  plane: usize, trust: usize, stride: i32, width: i32, reach: i32, alike: f32, taps: usize, target: usize, from: i32, to: i32,
+  plane: usize, trust: usize, stride: i32, width: i32, reach: i32, alike: f32, taps: usize, target: usize,
+  agreement: usize, from: i32, to: i32,
 ): void {
   const rowBytes = <usize>stride << 2
   const scale = f32x4.splat(1 / alike)
@@ -14,6 +15,7 @@ export function even(
       const own = v128.load(plane + o)
       let sum = none
       let total = none
+      let all = none
       let tap = taps
       for (let row = -reach; row <= reach; row++) {
         let p = o + <usize>(row * stride - reach) * 4
@@ -21,12 +23,15 @@ export function even(
           const there = v128.load(plane + p)
           const apart = f32x4.mul(f32x4.sub(there, own), scale)
           const likeness = f32x4.max(none, f32x4.sub(one, f32x4.mul(apart, apart)))
-          const weight = f32x4.mul(f32x4.mul(f32x4.mul(likeness, likeness), v128.load32_splat(tap)), v128.load(trust + p))
+          const near = f32x4.mul(v128.load32_splat(tap), v128.load(trust + p))
+          const weight = f32x4.mul(f32x4.mul(likeness, likeness), near)
           sum = f32x4.add(sum, f32x4.mul(weight, there))
           total = f32x4.add(total, weight)
+          all = f32x4.add(all, near)
         }
       }
       v128.store(target + o, f32x4.div(sum, total))
+      v128.store(agreement + o, f32x4.div(total, all))
     }
   }
 }
