@@ -58,19 +58,8 @@ async function measure(count: number): Promise<void> {
   const before_s = await decoding_s(count)
   const report = path.join(folder, 'report.json')
   // Everything that the application asks for.
-  const outputs = [
-    '--out',
-    'result.tif',
-    '--source-map',
-    'source.png',
-    '--depth',
-    'depth.png',
-    '--confidence',
-    'confidence.png',
-    '--relief',
-    'relief.ply',
-  ]
-  const files = outputs.map((value, k) => (k % 2 === 0 ? value : path.join(folder, value)))
+  const outputs = { out: 'result.tif', 'source-map': 'source.png', depth: 'depth.png', confidence: 'confidence.png', relief: 'relief.ply' }
+  const files = Object.entries(outputs).flatMap(([flag, file]) => [`--${flag}`, path.join(folder, file)])
   execFileSync('npm', ['run', '-s', 'nitidus', '--', 'fuse', series, ...files, '--report', report], { stdio: ['ignore', 'ignore', 'inherit'] })
   const { timings_s, peakMemory_MB } = JSON.parse(readFileSync(report, 'utf8'))
   // On a machine that does other things too it is no use to look at one moment only.

@@ -1,6 +1,6 @@
 import { spawnSync } from 'node:child_process'
 import { existsSync } from 'node:fs'
-import { writeFile } from 'node:fs/promises'
+import { rm, writeFile } from 'node:fs/promises'
 import path from 'node:path'
 import sharp from 'sharp'
 import type { JobDetail } from '@/schemas'
@@ -59,7 +59,7 @@ describe('jobs', () => {
     expect(renders).toHaveLength(1)
     expect(renders[0].report.frames).toHaveLength(3)
     const names = await Promise.all(
-      (['tif', 'png', 'jpg', 'json'] as const).map(
+      (['tif', 'png', 'jpg', 'depth', 'confidence', 'ply', 'json'] as const).map(
         async (format) => (await deliver(server.context.db, server.context.store.folders, renders[0].id, format)).name,
       ),
     )
@@ -67,10 +67,16 @@ describe('jobs', () => {
       'ribbed-coil-fossil-drawer-c-17_run1_lace_ref02_16bit.tif',
       'ribbed-coil-fossil-drawer-c-17_run1_lace_ref02_16bit.png',
       'ribbed-coil-fossil-drawer-c-17_run1_lace_ref02.jpg',
+      'ribbed-coil-fossil-drawer-c-17_run1_lace_ref02_depth.png',
+      'ribbed-coil-fossil-drawer-c-17_run1_lace_ref02_confidence.png',
+      'ribbed-coil-fossil-drawer-c-17_run1_lace_ref02.ply',
       'ribbed-coil-fossil-drawer-c-17_run1_lace_ref02.json',
     ])
     const { contents } = await deliver(server.context.db, server.context.store.folders, renders[0].id, 'tif')
     expect((await sharp(contents).metadata()).depth).toBe('ushort')
+    // A render of an older engine has nothing beside its picture.
+    await rm(path.join(folders.render(renders[0].id), 'confidence.png'))
+    await expect(deliver(server.context.db, folders, renders[0].id, 'confidence')).rejects.toThrow('fuse the run again')
     expect(existsSync(server.context.store.folders.job(id))).toBe(false)
   }, 60_000)
 

@@ -6,23 +6,29 @@ import { InputError, type FuseReport } from '@/schemas'
 import type { Database } from './database'
 import { Folders } from './pictures'
 
-export const DELIVERIES = ['tif', 'png', 'jpg', 'depth', 'confidence', 'ply', 'json'] as const
-export type Delivery = (typeof DELIVERIES)[number]
+/** What a render is delivered as: pictures are encoded anew, what lies beside them is given as it is `kept`. */
+const DELIVERED = {
+  tif: { type: 'image/tiff', picture: 'tif' },
+  png: { type: 'image/png', picture: 'png' },
+  jpg: { type: 'image/jpeg', picture: 'jpg' },
+  depth: { type: 'image/png', kept: 'depth.png' },
+  confidence: { type: 'image/png', kept: 'confidence.png' },
+  ply: { type: 'application/octet-stream', kept: 'relief.ply' },
+  json: { type: 'application/json' },
+} satisfies Record<string, Format>
+export type Delivery = keyof typeof DELIVERED
+export const DELIVERIES = Object.keys(DELIVERED) as Delivery[]
+
+interface Format {
+  type: string
+  picture?: PictureFormat
+  kept?: string
+}
 
 export interface Delivered {
   name: string
   type: string
   contents: Buffer
-}
-
-const TYPES: Record<Delivery, string> = {
-  tif: 'image/tiff',
-  png: 'image/png',
-  jpg: 'image/jpeg',
-  depth: 'image/png',
-  confidence: 'image/png',
-  ply: 'application/octet-stream',
-  json: 'application/json',
 }
 
 /** A render as a file to take away: the picture in 16 bits (8 for JPEG) or its report, settings in its name. */
@@ -38,19 +44,15 @@ export async function deliver(db: Database, folders: Folders, renderId: number, 
   const report = JSON.parse(render.report_json) as FuseReport
   const name = fileName(render.title, render.number, report, format)
   const folder = folders.render(renderId)
-  const beside = BESIDE[format]
-  if (beside) return { name, type: TYPES[format], contents: await kept(path.join(folder, beside)) }
-  const contents =
-    format === 'json' ? Buffer.from(render.report_json) : await picture(path.join(folder, 'result.tif'), format as PictureFormat, report)
-  return { name, type: TYPES[format], contents }
+  const { type, ...from }: Format = DELIVERED[format]
+  if (from.kept) return { name, type, contents: await kept(path.join(folder, from.kept)) }
+  if (from.picture) return { name, type, contents: await picture(path.join(folder, 'result.tif'), from.picture, report) }
+  return { name, type, contents: Buffer.from(render.report_json) }
 }
-
-/** What is kept beside the picture as it is delivered. */
-const BESIDE: Partial<Record<Delivery, string>> = { depth: 'depth.png', confidence: 'confidence.png', ply: 'relief.ply' }
 
 async function kept(file: string): Promise<Buffer> {
   return readFile(file).catch(() => {
-    throw new InputError('This render was made before there were reliefs; fuse the run again.')
+    throw new InputError('This render was made before such files were kept; fuse the run again.')
   })
 }
 
@@ -68,8 +70,11 @@ function fileName(title: string, run: number, { style, reference, frames, settin
       .replace(/[^a-z0-9]+/g, '-')
       .replace(/^-+|-+$/g, '') || 'shoot'
   const place = frames.findIndex((frame) => frame.file === reference) + 1
-  const isMap = format === 'depth' || format === 'confidence'
-  const what = format === 'tif' || format === 'png' ? `_${settings.bits}bit` : isMap ? `_${format}` : ''
   const moved = settings.register ? '' : '_unregistered'
-  return `${slug}_run${run}_${style}_ref${String(place).padStart(2, '0')}${moved}${what}.${isMap ? 'png' : format}`
+  return `${slug}_run${run}_${style}_ref${String(place).padStart(2, '0')}${moved}${endingOf(format, settings.bits)}`
+}
+
+function endingOf(format: Delivery, bits: number): string {
+  if (format === 'depth' || format === 'confidence') return `_${format}.png`
+  return format === 'tif' || format === 'png' ? `_${bits}bit.${format}` : `.${format}`
 }

@@ -4,7 +4,8 @@ import { mellow } from './mellow'
 import type { FusionStyle } from './style'
 import { terrain } from './terrain'
 
-export { fullSize, type DepthMaps, type GreyMap, type Range } from './focusMap'
+export type { DepthMaps } from './focusMap'
+export { fullSize, type GreyMap, type Range } from './fullSize'
 export { evenedDepth, filledDepth, inMillimetres } from './relief'
 export type { Accumulator, Fused, FusionStyle, SeriesFrame, SoFar } from './style'
 

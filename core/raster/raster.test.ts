@@ -67,6 +67,36 @@ describe('filters', () => {
     expect([width, height]).toEqual([51, 20])
   })
 
+  test('reducing weighs five by five places as 1 4 6 4 1, mirrored at the border, at every size', () => {
+    const taps = [1, 4, 6, 4, 1]
+    // Pictures narrower than the taps reach end at their border.
+    const mirrored = (k: number, size: number) => (k < 0 ? -k : k >= size ? 2 * size - 2 - k : k)
+    const inside = (k: number, size: number) => Math.min(size - 1, Math.max(0, mirrored(k, size)))
+    for (const [width, height] of [
+      [1, 1],
+      [2, 3],
+      [3, 2],
+      [4, 5],
+      [5, 4],
+      [12, 7],
+      [13, 8],
+    ]) {
+      const fine = plane(width, height, (x, y) => Math.sin(3 * x + 1) + Math.cos(5 * y * (x + 2)))
+      const coarse = reduce(fine)
+      coarse.data.forEach((value, i) => {
+        const [x, y] = [2 * (i % coarse.width), 2 * Math.floor(i / coarse.width)]
+        let sum = 0
+        taps.forEach((down, row) =>
+          taps.forEach((across, column) => {
+            const [u, v] = [inside(x + column - 2, width), inside(y + row - 2, height)]
+            sum += (down * across * fine.data[v * width + u]) / 256
+          }),
+        )
+        expect(value).toBeCloseTo(sum, 5)
+      })
+    }
+  })
+
   test('smoothing keeps the sum away from the border and spreads a point as 1 4 6 4 1', () => {
     const point = createPlane(9, 9)
     point.data[4 * 9 + 4] = 1
