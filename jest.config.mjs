@@ -11,7 +11,7 @@ export default {
     ],
   },
   moduleNameMapper: { '\\.module\\.css$': '<rootDir>/scripts/jest-styles.js', '^@/(.*)$': '<rootDir>/$1' },
-  transformIgnorePatterns: ['/node_modules/(?!(exif-reader|p-queue|eventemitter3|p-timeout|quickselect)/)'],
+  transformIgnorePatterns: ['/node_modules/(?!(p-queue|eventemitter3|p-timeout|quickselect|content-disposition|culori|slugify)/)'],
   testPathIgnorePatterns: ['/node_modules/', '/e2e/', '/dist/', '/.next/'],
   modulePathIgnorePatterns: ['/dist/', '/.next/'],
 }

@@ -1,53 +1,61 @@
 import { isMainThread } from 'node:worker_threads'
-import { split } from './split'
-import { isForUser } from '@/schemas'
-import { fuse } from './fuse/command'
-import { plan } from './plan'
-import { simulate } from './simulate'
-import { standIn } from './standIn'
+import { Command, CommanderError } from 'commander'
+import { isRefusal, say, type Sentence } from '@/core/words'
+import { explained } from '@/database'
+import { addBackup, addRestore } from './backup'
+import { addFuse } from './fuse/command'
+import { addPlan } from './plan'
+import { addRun } from './run'
+import { addSimulate } from './simulate'
+import { addSplit } from './split'
+import { addStandIn } from './standIn'
+import { addSurvey } from './survey'
 import { serveThread } from './threads'
-import { survey } from './survey'
 
-const VERBS: Record<string, (args: string[]) => Promise<void>> = { plan, simulate, fuse, survey, split, 'stand-in': standIn }
+/** Every verb of the command, in the order in which `--help` lists them. */
+const VERBS = [addPlan, addSimulate, addSurvey, addSplit, addFuse, addBackup, addRestore, addRun, addStandIn]
 
 /** The `nitidus` command: 0 on success, 2 on a user's mistake with one line on standard error, 1 on ours. */
-async function main([verb, ...args]: string[]): Promise<number> {
-  const run = VERBS[verb ?? '']
-  if (!run) {
-    console.error(`Usage: nitidus ${Object.keys(VERBS).join('|')} …`)
-    return 2
-  }
+async function main(args: string[]): Promise<number> {
+  const program = new Command('nitidus').description('Plan, check, fuse and keep focus series.').exitOverride().showSuggestionAfterError(false)
+  // What is wrong is told below, in one line.
+  const silent = { outputError: () => undefined, writeErr: () => undefined }
+  program.configureOutput(silent)
+  for (const add of VERBS) add(program)
+  for (const verb of program.commands) verb.exitOverride().showSuggestionAfterError(false).configureOutput(silent)
   try {
-    await run(args)
+    await program.parseAsync(args, { from: 'user' })
     return 0
   } catch (error) {
-    return explain(error as Error & { code?: string })
+    // Help that was asked for; without a verb it is a mistake.
+    if (error instanceof CommanderError && error.exitCode === 0) return 0
+    return tell(error as Error, args.includes('--progress'))
   }
 }
 
-function explain(error: Error & { code?: string }): number {
-  const mistake = isForUser(error) || error.code?.startsWith('ERR_PARSE_ARGS')
-  if (mistake) {
-    const field = 'field' in error && error.field && !error.message.includes(String(error.field)) ? `${error.field}: ` : ''
-    // What is said of options may go on over several lines; the first one is what is wrong.
-    console.error(field + error.message.split('\n')[0])
-    return 2
-  }
-  if (error.code === 'ENOSPC' || error.code === 'EDQUOT') {
-    console.error('The disk is full; make room and run it again. Nothing was half written.')
-    return 2
-  }
-  if (error instanceof RangeError && /memory|allocation/i.test(error.message)) {
-    console.error('There is not enough memory for frames of this size; allow more, close other programs, or make the frames smaller.')
-    return 2
-  }
-  if (error.code === 'ENOENT' || error.code === 'EACCES' || error.code === 'EISDIR' || error.code === 'ENOTDIR') {
-    console.error(`A file or folder cannot be read or written: ${error.message}`)
-    return 2
-  }
-  console.error(`Something went wrong inside: ${error.message}`)
+function tell(error: Error & { field?: string }, progress: boolean): number {
+  const { code, text } = sentenceOf(error) ?? { code: 'server.inside', text: `Something went wrong inside: ${error.message}` }
+  const field = error.field && !text.includes(error.field) ? `${error.field}: ` : ''
+  if (progress) console.error(JSON.stringify({ stage: 'failed', code, text: field + text }))
+  else console.error(`${field}${text} [${code}]`)
   if (process.env.NITIDUS_DEBUG) console.error(error.stack)
-  return 1
+  return code === 'server.inside' ? 1 : 2
+}
+
+/** What a user can do about an error; undefined where it is ours. */
+function sentenceOf(error: Error & { code?: string }): Sentence | undefined {
+  const known = explained(error)
+  if (isRefusal(known)) return { code: known.code, text: known.message }
+  if (error instanceof CommanderError) return say('command.usage', { reason: usageReason(error) })
+  if (error instanceof RangeError && /memory|allocation/i.test(error.message)) return say('memory.tooLittle')
+  if (error.code === 'ENOENT') return say('disk.denied', { reason: error.message })
+  return undefined
+}
+
+function usageReason({ code, message }: CommanderError): string {
+  if (code === 'commander.help') return 'Say what to do'
+  const plain = message.replace(/^error: /, '').replace(/\.$/, '')
+  return plain[0].toUpperCase() + plain.slice(1)
 }
 
 // Threads run this same file.

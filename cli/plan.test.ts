@@ -65,23 +65,29 @@ describe('plan', () => {
   })
 
   test.each([
-    ['magnification', { optics: { ...request.optics, magnification: 0 } }],
-    ['magnification', { optics: { ...request.optics, magnification: -1 } }],
-    ['limit is 2000', { subject: { kind: 'depth', depth_mm: 1e8 } }],
-    [
-      'nearest point must be beyond',
-      { optics: { ...request.optics, magnification: undefined }, subject: { kind: 'range', near_mm: 50, far_mm: 500 } },
-    ],
-  ])('refuses with one line: %s', (words, change) => expectRefused(plan(change), words))
+    ['value.number.greater', { optics: { ...request.optics, magnification: 0 } }],
+    ['value.number.greater', { optics: { ...request.optics, magnification: -1 } }],
+    ['plan.tooMany', { subject: { kind: 'depth', depth_mm: 1e8 } }],
+    ['plan.tooNear', { optics: { ...request.optics, magnification: undefined }, subject: { kind: 'range', near_mm: 50, far_mm: 500 } }],
+  ])('refuses with one line: %s', (code, change) => expectRefused(plan(change), code))
+
+  test('help answers for the command and for each verb', () => {
+    expect(nitidus(['--help'])).toMatchObject({ status: 0, stderr: '' })
+    const { stdout } = nitidus(['--help'])
+    for (const verb of ['plan', 'simulate', 'survey', 'split', 'fuse', 'backup', 'restore', 'run']) {
+      expect(stdout).toContain(`  ${verb} `)
+      expect(nitidus([verb, '--help'])).toMatchObject({ status: 0, stderr: '', stdout: expect.stringContaining(`Usage: nitidus ${verb}`) })
+    }
+  })
 
   test('refuses what is no JSON, no file, no verb', () => {
-    expectRefused(nitidus(['plan', '-'], '{'), 'not JSON')
-    expectRefused(nitidus(['plan', at('nowhere.json')]), 'cannot be read')
-    expectRefused(nitidus(['dance']), 'Usage')
-    expectRefused(nitidus(['survey', folder]), 'holds no JPEG')
-    expectRefused(nitidus(['survey']), 'Usage')
-    expectRefused(nitidus(['survey', folder, '--mover', 'cart']), 'rail or ring')
-    expectRefused(nitidus([]), 'Usage')
-    expectRefused(nitidus(['fuse', folder, '--out', 'x.png', '--sparkle']), 'sparkle')
+    expectRefused(nitidus(['plan', '-'], '{'), 'command.noJson')
+    expectRefused(nitidus(['plan', at('nowhere.json')]), 'command.unreadable')
+    expectRefused(nitidus(['dance']), 'command.usage')
+    expectRefused(nitidus(['survey', folder]), 'folder.noPictures')
+    expectRefused(nitidus(['survey']), 'command.usage')
+    expectRefused(nitidus(['survey', folder, '--mover', 'cart']), 'command.mover')
+    expectRefused(nitidus([]), 'command.usage')
+    expectRefused(nitidus(['fuse', folder, '--out', 'x.png', '--sparkle']), 'command.usage')
   })
 })

@@ -1,23 +1,16 @@
-import { readFile } from 'node:fs/promises'
-import { text } from 'node:stream/consumers'
+import type { Command } from 'commander'
 import { planSeries, type PlanRequest } from '@/core/plan'
-import { check, completePlanRequest, InputError, planRequestSchema } from '@/schemas'
+import { check, completePlanRequest, planRequestSchema } from '@/schemas'
+import { readJson } from './json'
 
 /** `nitidus plan request.json` (or `-`): the plan as JSON on standard output. */
-export async function plan(args: string[]): Promise<void> {
-  if (args.length !== 1) throw new InputError('Usage: nitidus plan request.json (or - for standard input)')
-  const request = completePlanRequest(check<PlanRequest>(planRequestSchema, await readJson(args[0])))
-  console.log(JSON.stringify(planSeries(request), null, 2))
-}
-
-/** JSON from a file, or from standard input for `-`. @throws InputError where there is none. */
-export async function readJson(file: string): Promise<unknown> {
-  const contents = await (file === '-' ? text(process.stdin) : readFile(file, 'utf8')).catch(() => {
-    throw new InputError(`${file} cannot be read; give the name of a JSON file.`)
-  })
-  try {
-    return JSON.parse(contents)
-  } catch {
-    throw new InputError(`${file === '-' ? 'Standard input' : file} is not JSON; check the commas and quotes.`)
-  }
+export function addPlan(program: Command): void {
+  program
+    .command('plan')
+    .description('plan a focus series; the plan is written to standard output as JSON')
+    .argument('<request>', 'JSON file with camera, optics and subject, or - for standard input')
+    .action(async (file: string) => {
+      const request = completePlanRequest(check<PlanRequest>(planRequestSchema, await readJson(file)))
+      console.log(JSON.stringify(planSeries(request), null, 2))
+    })
 }

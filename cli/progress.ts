@@ -13,6 +13,7 @@ export interface ProgressEvent {
 
 export type Progress = (event: ProgressEvent) => void
 
-export function progressTo(stream?: NodeJS.WritableStream): Progress {
-  return (event) => void stream?.write(`${JSON.stringify(event)}\n`)
+/** Progress on standard error where it is asked for. */
+export function progressTo(wanted?: boolean): Progress {
+  return (event) => void (wanted && process.stderr.write(`${JSON.stringify(event)}\n`))
 }

@@ -1,29 +1,36 @@
 import { mkdir } from 'node:fs/promises'
 import path from 'node:path'
-import { parseArgs } from 'node:util'
+import type { Command } from 'commander'
 import { writeGrey, writePicture, writeWhole } from '@/codec'
+import type { TakenWith } from '@/core/formats'
 import { SimulatedSeries, type SeriesRequest } from '@/core/simulate'
-import { check, InputError, sceneRequestSchema } from '@/schemas'
-import { readJson } from './plan'
-import { progressTo } from './progress'
-
-const USAGE = 'Usage: nitidus simulate scene.json --out DIR [--truth] [--progress]'
+import { check, sceneRequestSchema, type ShootJob } from '@/schemas'
+import { readJson } from './json'
+import { progressTo, type Progress } from './progress'
 
 /**
  * `nitidus simulate`: shoots a simulated series into a folder as a camera writes it, with `truth.json` beside the
  * frames. `--truth` adds `truth/truth_00.png`, the reference view with everything sharp, and `truth/depth_00.png`, its
  * depth in 16 bits: `depthRange_mm` of `truth.json` says what 0 and 65535 stand for.
  */
-export async function simulate(args: string[]): Promise<void> {
-  const { values, positionals } = parseArgs({
-    args,
-    allowPositionals: true,
-    options: { out: { type: 'string' }, truth: { type: 'boolean' }, progress: { type: 'boolean' } },
-  })
-  if (positionals.length !== 1 || !values.out) throw new InputError(USAGE)
-  const request = check<SeriesRequest>(sceneRequestSchema, await readJson(positionals[0]))
-  const progress = progressTo(values.progress ? process.stderr : undefined)
-  await mkdir(values.out, { recursive: true })
+export function addSimulate(program: Command): void {
+  program
+    .command('simulate')
+    .description('shoot a series with the simulated camera, with the truth beside it')
+    .argument('<scene>', 'JSON file with scene, camera and positions, or - for standard input')
+    .requiredOption('--out <folder>', 'folder for the frames')
+    .option('--truth', 'write the view with everything sharp and its depth as well')
+    .option('--progress', 'tell progress on standard error, one JSON object a line')
+    .action(async (file: string, { out, truth, progress }: { out: string; truth?: boolean; progress?: boolean }) => {
+      await shootSeries(check<SeriesRequest>(sceneRequestSchema, await readJson(file)), out, progressTo(progress), truth)
+    })
+}
+
+/** The job of kind `shoot`. */
+export const runShoot = ({ scene, out }: ShootJob, progress: Progress) => shootSeries(scene, out, progress)
+
+async function shootSeries(request: SeriesRequest, out: string, progress: Progress, withTruth = false): Promise<void> {
+  await mkdir(out, { recursive: true })
   progress({ stage: 'scene', frame: 0, of: request.positions_mm.length })
   const series = new SimulatedSeries(request)
   const { count } = series
@@ -31,14 +38,14 @@ export async function simulate(args: string[]): Promise<void> {
   for (let index = 0; index < count; index++) {
     const { picture, position_mm, motion, exposure, faults } = series.shoot(index)
     const file = frameName(index)
-    await writePicture(path.join(values.out, file), picture, { bits: 8, exif: exifOf(request, index, exposure) })
+    await writePicture(path.join(out, file), picture, { bits: 8, taken: takenWith(request, index, exposure), software: 'Nitidus simulator' })
     const { scale, rotation_rad, dx_px, dy_px } = motion
     frames.push({ file, position_mm, scale, rotation_deg: (rotation_rad * 180) / Math.PI, dx_px, dy_px, exposure, faults })
     progress({ stage: 'frame', frame: index + 1, of: count, file, ...(!faults.includes('divider') && { position_mm }) })
   }
-  const depthRange_mm = values.truth ? await writeTruth(path.join(values.out, 'truth'), series) : undefined
+  const depthRange_mm = withTruth ? await writeTruth(path.join(out, 'truth'), series) : undefined
   const truth = { ...request, reference: frameName(series.reference), ...(depthRange_mm && { depthRange_mm }), frames }
-  await writeWhole(path.join(values.out, 'truth.json'), JSON.stringify(truth, null, 2))
+  await writeWhole(path.join(out, 'truth.json'), JSON.stringify(truth, null, 2))
 }
 
 /** The view with everything sharp and its depth; answers the range of depths. */
@@ -57,17 +64,13 @@ function frameName(index: number): string {
 }
 
 /** What a camera notes in each file. The clock starts where the series does and a frame takes four seconds. */
-function exifOf({ camera }: SeriesRequest, index: number, exposure: number) {
-  const time = new Date(Date.UTC(2026, 4, 11, 9, 30) + index * 4000)
-  const stamp = time.toISOString().slice(0, 19).replaceAll('-', ':').replace('T', ' ')
+function takenWith({ camera }: SeriesRequest, index: number, exposure: number): TakenWith {
   return {
-    IFD0: { Model: 'Body A', Software: 'Nitidus simulator', DateTime: stamp },
-    IFD2: {
-      DateTimeOriginal: stamp,
-      ExposureTime: `${Math.round(exposure * 1000)}/8000`,
-      FNumber: `${Math.round(camera.fNumber * 10)}/10`,
-      FocalLength: `${Math.round(camera.focalLength_mm)}/1`,
-      ISOSpeedRatings: '100',
-    },
+    body: 'Body A',
+    taken_at: new Date(Date.UTC(2026, 4, 11, 9, 30) + index * 4000).toISOString(),
+    exposure_s: exposure / 8,
+    fNumber: camera.fNumber,
+    focalLength_mm: camera.focalLength_mm,
+    iso: 100,
   }
 }

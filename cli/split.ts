@@ -1,51 +1,56 @@
-import { readdir } from 'node:fs/promises'
-import path from 'node:path'
-import { parseArgs } from 'node:util'
-import { readInGroups, readExif, readFacts, readPicture, writeWhole } from '@/codec'
+import type { Command } from 'commander'
+import { readInGroups, readPicture, readFacts, readTakenWith, writeWhole } from '@/codec'
 import { luma } from '@/core/raster'
-import { coarse, splitCard, type CardFrame } from '@/core/survey'
-import { InputError } from '@/schemas'
-import { progressTo } from './progress'
+import { coarse, splitCard, type CardFrame, type CardSplit } from '@/core/survey'
+import type { FrameFile, SplitJob } from '@/schemas'
+import { progressTo, type Progress } from './progress'
+import { framesIn } from './series'
 
-const USAGE = 'Usage: nitidus split DIR [--report split.json] [--progress]'
-const PICTURE = /\.(jpe?g|png|tiff?)$/i
 const WIDTH_px = 320
 
 /** `nitidus split DIR`: which frames of a card belong to which series, and why, as JSON. */
-export async function split(args: string[]): Promise<void> {
-  const { values, positionals } = parseArgs({ args, allowPositionals: true, options: { report: { type: 'string' }, progress: { type: 'boolean' } } })
-  if (positionals.length !== 1) throw new InputError(USAGE)
-  const [folder] = positionals
-  const progress = progressTo(values.progress ? process.stderr : undefined)
-  const names = (await readdir(folder))
-    .filter((name) => PICTURE.test(name) && !name.startsWith('.'))
-    .sort(new Intl.Collator('en', { numeric: true }).compare)
-  if (names.length === 0) throw new InputError(`${folder} holds no JPEG, PNG or TIFF files; give the folder that holds the frames.`)
+export function addSplit(program: Command): void {
+  program
+    .command('split')
+    .description('tell which frames of a card belong to which series, and why')
+    .argument('<folder>', 'folder of the frames')
+    .option('--report <file>', 'write the report to a file instead of standard output')
+    .option('--progress', 'tell progress on standard error, one JSON object a line')
+    .action(async (folder: string, { report, progress }: { report?: string; progress?: boolean }) => {
+      const found = JSON.stringify(await splitOf(await framesIn(folder), progressTo(progress)), null, 2)
+      if (report) await writeWhole(report, found)
+      else console.log(found)
+    })
+}
+
+/** The job of kind `split`. */
+export async function runSplit({ frames, report }: SplitJob, progress: Progress): Promise<void> {
+  await writeWhole(report, JSON.stringify(await splitOf(frames, progress)))
+}
+
+async function splitOf(files: FrameFile[], progress: Progress): Promise<CardSplit> {
   const frames: CardFrame[] = []
-  const files = names.map((name) => path.join(folder, name))
   for await (const frame of readInGroups(files, cardFrame)) {
     frames.push(frame)
-    progress({ stage: 'split', frame: frames.length, of: names.length, file: frame.file })
+    progress({ stage: 'split', frame: frames.length, of: files.length, file: frame.file })
   }
   // As they were taken, where all of them tell.
   if (frames.every(({ taken_ms }) => taken_ms !== undefined)) frames.sort((a, b) => a.taken_ms! - b.taken_ms!)
-  const report = JSON.stringify(splitCard(frames), null, 2)
-  if (values.report) await writeWhole(values.report, report)
-  else console.log(report)
+  return splitCard(frames)
 }
 
-async function cardFrame(file: string): Promise<CardFrame> {
-  const { width, height, exif: block } = await readFacts(file)
-  const exif = readExif(block)
-  const picture = await readPicture(file, WIDTH_px)
+async function cardFrame({ file, name }: FrameFile): Promise<CardFrame> {
+  const { width, height, exif, format } = await readFacts(file, name)
+  const taken = await readTakenWith(format === 'tiff' ? file : exif)
+  const picture = await readPicture(file, WIDTH_px, name)
   return {
-    file: path.basename(file),
+    file: name,
     width,
     height,
-    ...(exif?.taken_at && { taken_ms: Date.parse(exif.taken_at) }),
-    fNumber: exif?.fNumber,
-    focalLength_mm: exif?.focalLength_mm,
-    exposure_s: exif?.exposure_s,
+    ...(taken?.taken_at && { taken_ms: Date.parse(taken.taken_at) }),
+    fNumber: taken?.fNumber,
+    focalLength_mm: taken?.focalLength_mm,
+    exposure_s: taken?.exposure_s,
     motif: coarse(luma(picture)),
   }
 }

@@ -1,36 +1,46 @@
-import path from 'node:path'
-import { parseArgs } from 'node:util'
+import type { Command } from 'commander'
 import { readInGroups, readPicture, writeWhole } from '@/codec'
-import { Survey, type Mover } from '@/core/survey'
-import { InputError } from '@/schemas'
-import { openSeries } from './fuse/series'
-import { progressTo } from './progress'
-
-const USAGE = 'Usage: nitidus survey DIR [--mover rail|ring] [--report report.json] [--progress]'
+import { Survey, type Mover, type SurveyReport } from '@/core/survey'
+import { refusal } from '@/core/words'
+import type { FrameFile, SurveyJob } from '@/schemas'
+import { progressTo, type Progress } from './progress'
+import { framesIn, openSeries } from './series'
 
 /** Frames are surveyed at this width; focus, motion and exposure show as well as at full size. */
 const WIDTH_px = 640
 
 /** `nitidus survey DIR`: what the frames of a folder are worth, as JSON on standard output or in a file. */
-export async function survey(args: string[]): Promise<void> {
-  const { values, positionals } = parseArgs({
-    args,
-    allowPositionals: true,
-    options: { mover: { type: 'string' }, report: { type: 'string' }, progress: { type: 'boolean' } },
-  })
-  if (positionals.length !== 1) throw new InputError(USAGE)
-  if (values.mover !== undefined && values.mover !== 'rail' && values.mover !== 'ring') throw new InputError('--mover is rail or ring.')
-  const progress = progressTo(values.progress ? process.stderr : undefined)
-  const { files } = await openSeries(positionals[0])
-  const made = new Survey(values.mover as Mover | undefined)
+export function addSurvey(program: Command): void {
+  program
+    .command('survey')
+    .description('check a series: order, ends, gaps, and what is wrong with which frame')
+    .argument('<folder>', 'folder of the frames')
+    .option('--mover <mover>', 'rail or ring, where it is known')
+    .option('--report <file>', 'write the report to a file instead of standard output')
+    .option('--progress', 'tell progress on standard error, one JSON object a line')
+    .action(async (folder: string, { mover, report, progress }: { mover?: string; report?: string; progress?: boolean }) => {
+      if (mover !== undefined && mover !== 'rail' && mover !== 'ring') throw refusal('command.mover')
+      const found = JSON.stringify(await surveyOf(await framesIn(folder), mover, progressTo(progress)), null, 2)
+      if (report) await writeWhole(report, found)
+      else console.log(found)
+    })
+}
+
+/** The job of kind `survey`. */
+export async function runSurvey({ frames, mover, report }: SurveyJob, progress: Progress): Promise<void> {
+  if (frames.length < 2) throw refusal('run.tooFew', { count: frames.length })
+  await writeWhole(report, JSON.stringify(await surveyOf(frames, mover, progress)))
+}
+
+async function surveyOf(frames: FrameFile[], mover: Mover | undefined, progress: Progress): Promise<SurveyReport> {
+  await openSeries(frames)
+  const made = new Survey(mover)
   let index = 0
-  for await (const picture of readInGroups(files, (file) => readPicture(file, WIDTH_px))) {
-    const file = path.basename(files[index++])
-    made.add(file, picture)
-    progress({ stage: 'survey', frame: index, of: files.length, file })
+  for await (const picture of readInGroups(frames, ({ file, name }) => readPicture(file, WIDTH_px, name))) {
+    const { name } = frames[index++]
+    made.add(name, picture)
+    progress({ stage: 'survey', frame: index, of: frames.length, file: name })
   }
-  const report = JSON.stringify(made.finish(), null, 2)
-  progress({ stage: 'done', frame: files.length, of: files.length })
-  if (values.report) await writeWhole(values.report, report)
-  else console.log(report)
+  progress({ stage: 'done', frame: frames.length, of: frames.length })
+  return made.finish()
 }

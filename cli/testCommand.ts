@@ -9,9 +9,9 @@ export function nitidus(args: string[], input = '') {
   return { status, stdout, stderr }
 }
 
-/** Exit code 2 and one line that holds `words`. */
-export function expectRefused({ status, stderr, stdout }: ReturnType<typeof nitidus>, words: string) {
-  expect(stderr).toContain(words)
+/** Exit code 2 and one line that ends with the code of what is wrong. */
+export function expectRefused({ status, stderr, stdout }: ReturnType<typeof nitidus>, code: string) {
+  expect(stderr).toContain(`[${code}]`)
   expect(stderr.trim().split('\n')).toHaveLength(1)
   expect(stdout).toBe('')
   expect(status).toBe(2)

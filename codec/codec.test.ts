@@ -1,9 +1,11 @@
 import { mkdtemp, readdir, readFile, rm, truncate, writeFile } from 'node:fs/promises'
+import { spawnSync } from 'node:child_process'
 import { tmpdir } from 'node:os'
 import path from 'node:path'
 import sharp from 'sharp'
+import { gammaCurve, greyProfile } from '@/core/formats'
 import { createPicture, createPlane, type Picture } from '@/core/raster'
-import { readFacts, readPicture, verifyPicture, writeGrey, writePicture, writeWhole } from '.'
+import { readFacts, readPicture, readTakenWith, verifyPicture, writeGrey, writePicture, writeWhole } from '.'
 
 let folder: string
 beforeEach(async () => {
@@ -74,9 +76,33 @@ describe('writing and reading', () => {
     expect(await readdir(folder)).toEqual([])
   })
 
-  test('EXIF is written', async () => {
-    await writePicture(at('p.jpg'), gradient(), { bits: 8, exif: { IFD0: { Model: 'Body A' } } })
-    expect((await readFacts(at('p.jpg'))).exif!.toString('latin1')).toContain('Body A')
+  test.each(['jpg', 'png', 'tif'])('what a picture was taken with is written into %s, and read again', async (ending) => {
+    const taken = {
+      body: 'Body A',
+      lens: 'Macro 100',
+      taken_at: '2026-05-11T09:30:04.000Z',
+      exposure_s: 1 / 13,
+      fNumber: 5.6,
+      focalLength_mm: 100,
+      iso: 200,
+    }
+    const file = at(`p.${ending}`)
+    await writePicture(file, gradient(), { bits: 8, taken })
+    const { exif, format } = await readFacts(file)
+    expect(await readTakenWith(format === 'tiff' ? file : exif)).toEqual({ ...taken, exposure_s: expect.closeTo(1 / 13, 9) })
+    // A reader that is not ours.
+    const tags = JSON.parse(spawnSync('exiftool', ['-j', '-n', '-warning', file], { encoding: 'utf8' }).stdout)[0]
+    expect(tags.Warning).toBeUndefined()
+    const told = JSON.parse(spawnSync('exiftool', ['-j', '-n', file], { encoding: 'utf8' }).stdout)[0]
+    expect(told).toMatchObject({
+      Model: 'Body A',
+      LensModel: 'Macro 100',
+      FNumber: 5.6,
+      ISO: 200,
+      FocalLength: 100,
+      DateTimeOriginal: '2026:05:11 09:30:04',
+    })
+    expect(told.ExposureTime).toBeCloseTo(1 / 13, 6)
   })
 
   test('a turned picture is read upright', async () => {
@@ -92,8 +118,8 @@ describe('writing and reading', () => {
 
 describe('files that are no pictures', () => {
   test.each([
-    ['a text file named .jpg', 'text.jpg', async (file: string) => writeFile(file, 'not a picture'), 'bring JPEG, PNG or TIFF'],
-    ['an empty file', 'empty.jpg', async (file: string) => writeFile(file, ''), 'bring JPEG, PNG or TIFF'],
+    ['a text file named .jpg', 'text.jpg', async (file: string) => writeFile(file, 'not a picture'), 'picture.unreadable'],
+    ['an empty file', 'empty.jpg', async (file: string) => writeFile(file, ''), 'picture.unreadable'],
     [
       'a truncated JPEG',
       'cut.jpg',
@@ -101,7 +127,7 @@ describe('files that are no pictures', () => {
         await writePicture(file, gradient(300, 200), { bits: 8 })
         await truncate(file, 3000)
       },
-      'cut short or damaged',
+      'picture.damaged',
     ],
     [
       'a GIF',
@@ -110,13 +136,12 @@ describe('files that are no pictures', () => {
         void (await sharp({ create: { width: 9, height: 9, channels: 3, background: '#fff' } })
           .gif()
           .toFile(file)),
-      'bring JPEG, PNG or TIFF',
+      'picture.format',
     ],
-    ['a missing file', 'nowhere.jpg', async () => {}, 'not there'],
-  ])('%s is refused by name', async (_, name, make, sentence) => {
+    ['a missing file', 'nowhere.jpg', async () => {}, 'picture.missing'],
+  ])('%s is refused by name', async (_, name, make, code) => {
     await make(at(name))
-    await expect(verifyPicture(at(name))).rejects.toThrow(sentence)
-    await expect(verifyPicture(at(name))).rejects.toThrow(name)
+    await expect(verifyPicture(at(name))).rejects.toMatchObject({ code, message: expect.stringContaining(name) })
   })
 
   test('a picture cut at any kilobyte is refused, never half read', async () => {
@@ -124,8 +149,56 @@ describe('files that are no pictures', () => {
     const whole = await readFile(at('whole.jpg'))
     for (let length = 0; length < whole.length - 2; length += 1024) {
       await writeFile(at('part.jpg'), whole.subarray(0, length))
-      await expect(verifyPicture(at('part.jpg'))).rejects.toThrow('part.jpg')
+      await expect(verifyPicture(at('part.jpg'))).rejects.toMatchObject({ message: expect.stringContaining('part.jpg') })
     }
+  })
+})
+
+describe('a JPEG damaged in the middle', () => {
+  /** Detailed, so that the middle of the file holds pixels. */
+  const detailed = () => {
+    const picture = createPicture(600, 400)
+    picture.planes.forEach(({ data }, c) =>
+      data.forEach((_, i) => (data[i] = 0.5 + 0.45 * Math.sin(i * (0.37 + c * 0.11)) * Math.cos((i % 600) / 7))),
+    )
+    return picture
+  }
+  const middle = (whole: Buffer) => Math.floor(whole.length / 2)
+
+  test.each<[string, (whole: Buffer) => Buffer]>([
+    ['4 kB missing', (whole) => Buffer.concat([whole.subarray(0, middle(whole)), whole.subarray(middle(whole) + 4096)])],
+    ['4 kB zeroed', (whole) => Buffer.from(whole).fill(0, middle(whole), middle(whole) + 4096)],
+    [
+      '4 kB scrambled',
+      (whole) => Buffer.from(whole.map((byte, k) => (k >= middle(whole) && k < middle(whole) + 4096 ? (byte * 7 + k * 13) % 255 : byte))),
+    ],
+    ['an early end', (whole) => Buffer.concat([whole.subarray(0, middle(whole)), Buffer.from([0xff, 0xd9])])],
+    ['a later scan from elsewhere', (whole) => Buffer.concat([whole.subarray(0, middle(whole)), whole.subarray(700)])],
+  ])('%s is refused, never half invented', async (_, damage) => {
+    await writePicture(at('whole.jpg'), detailed(), { bits: 8 })
+    const whole = await readFile(at('whole.jpg'))
+    await verifyPicture(at('whole.jpg'))
+    await writeFile(at('bad.jpg'), damage(whole))
+    await expect(verifyPicture(at('bad.jpg'))).rejects.toMatchObject({ code: 'picture.damaged' })
+  })
+})
+
+describe('files that would be read wrongly', () => {
+  const convert = (...args: string[]) => expect(spawnSync('/usr/bin/convert', args).status).toBe(0)
+
+  test('32-bit samples, several pictures in one file, other colour models and unfit profiles are refused', async () => {
+    convert('-size', '8x8', 'xc:red', '-depth', '32', '-define', 'quantum:format=unsigned', at('deep.tif'))
+    await expect(readFacts(at('deep.tif'))).rejects.toMatchObject({ code: 'picture.depth' })
+    convert('-size', '8x8', 'xc:red', 'xc:blue', at('two.tif'))
+    await expect(readFacts(at('two.tif'))).rejects.toMatchObject({ code: 'picture.pages' })
+    convert('-size', '80x80', 'xc:red', '(', 'xc:red', '-resize', '20x20!', ')', at('thumb.tif'))
+    expect(await readFacts(at('thumb.tif'))).toMatchObject({ width: 80 })
+    convert('-size', '8x8', 'xc:red', '-colorspace', 'Lab', at('lab.tif'))
+    await expect(readFacts(at('lab.tif'))).rejects.toMatchObject({ code: expect.stringMatching(/^picture\.(depth|colourModel)$/) })
+    convert('-size', '8x8', 'xc:red', '-colorspace', 'CMYK', at('cmyk.jpg'))
+    await expect(readFacts(at('cmyk.jpg'))).rejects.toMatchObject({ code: 'picture.noCmykProfile' })
+    await writePicture(at('unfit.jpg'), gradient(), { bits: 8, icc: Buffer.from(greyProfile('Grey', gammaCurve(2.2))) })
+    await expect(readFacts(at('unfit.jpg'))).rejects.toMatchObject({ code: 'picture.wrongProfile' })
   })
 })
 
@@ -158,8 +231,8 @@ describe('a colour profile', () => {
     const icc = await profile()
     const [plain, tagged] = [at(`plain.${ending}`), at(`tagged.${ending}`)]
     await writePicture(plain, picture, { bits: 16 })
-    await writePicture(tagged, picture, { bits: 16, icc, exif: { IFD0: { Model: 'Body A' } } })
-    expect((await readFacts(tagged)).icc).toEqual(icc)
+    await writePicture(tagged, picture, { bits: 16, icc, taken: { body: 'Body A' } })
+    expect((await readFacts(tagged)).colour.icc).toEqual(icc)
     expect((await readPicture(tagged)).planes[1].data).toEqual((await readPicture(plain)).planes[1].data)
     expect(await sharp(tagged).stats()).toBeDefined()
   })

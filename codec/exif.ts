@@ -1,39 +1,42 @@
-import exifReader from 'exif-reader'
-import type { FrameExif } from '@/schemas'
+import exifr from 'exifr'
+import type { TakenWith } from '@/core/formats'
 
-/** The fields we use from an EXIF block; null where there is none or it cannot be read (a frame is used all the same). */
-export function readExif(block: Buffer | undefined): FrameExif | null {
-  if (!block) return null
+const FIELDS = ['Model', 'LensModel', 'DateTimeOriginal', 'ExposureTime', 'FNumber', 'FocalLength', 'ISO'] as const
+
+/**
+ * What a picture was taken with, from an EXIF block or from a TIFF file, whose directories hold the same; null where there is
+ * none or it cannot be read (a frame is used all the same).
+ */
+export async function readTakenWith(source: Buffer | string | undefined): Promise<TakenWith | null> {
+  if (!source) return null
   try {
-    const { Image, Photo } = exifReader(block)
-    return {
-      body: text(Image?.Model),
-      taken_at:
-        Photo?.DateTimeOriginal instanceof Date && !Number.isNaN(Photo.DateTimeOriginal.getTime()) ? Photo.DateTimeOriginal.toISOString() : undefined,
-      exposure_s: positive(Photo?.ExposureTime),
-      fNumber: positive(Photo?.FNumber),
-      focalLength_mm: positive(Photo?.FocalLength),
-      iso: positive(Photo?.ISOSpeedRatings),
+    const found = (await exifr.parse(typeof source === 'string' ? source : withoutMark(source), {
+      pick: [...FIELDS],
+      reviveValues: false,
+      mergeOutput: true,
+      iptc: false,
+      xmp: false,
+      icc: false,
+    })) as Partial<Record<(typeof FIELDS)[number], unknown>> | undefined
+    if (!found) return null
+    const taken: TakenWith = {
+      body: text(found.Model),
+      lens: text(found.LensModel),
+      taken_at: time(found.DateTimeOriginal),
+      exposure_s: positive(found.ExposureTime),
+      fNumber: positive(found.FNumber),
+      focalLength_mm: positive(found.FocalLength),
+      iso: positive(found.ISO),
     }
+    return Object.values(taken).some((value) => value !== undefined) ? taken : null
   } catch {
     return null
   }
 }
 
-/** EXIF fields for a picture made from frames: what they were taken with and when, and that it was made here. */
-export function exifFields({ body, taken_at, exposure_s, fNumber, focalLength_mm, iso }: FrameExif): Record<string, Record<string, string>> {
-  const stamp = taken_at?.slice(0, 19).replaceAll('-', ':').replace('T', ' ')
-  const parts = (value: number, unit: number) => `${Math.round(value * unit)}/${unit}`
-  return {
-    IFD0: { Software: 'Nitidus', ...(body && { Model: body }), ...(stamp && { DateTime: stamp }) },
-    IFD2: {
-      ...(stamp && { DateTimeOriginal: stamp }),
-      ...(exposure_s && { ExposureTime: parts(exposure_s, 1_000_000) }),
-      ...(fNumber && { FNumber: parts(fNumber, 10) }),
-      ...(focalLength_mm && { FocalLength: parts(focalLength_mm, 10) }),
-      ...(iso && { ISOSpeedRatings: String(Math.round(iso)) }),
-    },
-  }
+/** JPEG blocks begin with `Exif` and two zeros. */
+function withoutMark(block: Buffer): Buffer {
+  return block.toString('latin1', 0, 4) === 'Exif' ? block.subarray(6) : block
 }
 
 function positive(value: unknown): number | undefined {
@@ -42,5 +45,14 @@ function positive(value: unknown): number | undefined {
 }
 
 function text(value: unknown): string | undefined {
-  return typeof value === 'string' ? value.slice(0, 80) : undefined
+  return typeof value === 'string' && value.trim() ? value.trim().slice(0, 80) : undefined
+}
+
+/** EXIF tells no time zone; what it says is kept as UTC. */
+function time(value: unknown): string | undefined {
+  const parts = typeof value === 'string' && /^(\d{4})[:-](\d\d)[:-](\d\d)[ T](\d\d):(\d\d):(\d\d)/.exec(value)
+  if (!parts) return undefined
+  const [, year, month, day, hour, minute, second] = parts.map(Number)
+  const at = new Date(Date.UTC(year, month - 1, day, hour, minute, second))
+  return Number.isNaN(at.getTime()) ? undefined : at.toISOString()
 }

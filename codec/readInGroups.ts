@@ -9,6 +9,6 @@ const AT_ONCE = Math.min(4, availableParallelism())
  * the same cores.
  * @throws what `read` throws.
  */
-export async function* readInGroups<T>(files: string[], read: (file: string) => Promise<T>): AsyncGenerator<T> {
+export async function* readInGroups<F, T>(files: F[], read: (file: F) => Promise<T>): AsyncGenerator<T> {
   for (let first = 0; first < files.length; first += AT_ONCE) yield* await Promise.all(files.slice(first, first + AT_ONCE).map(read))
 }

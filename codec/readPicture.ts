@@ -1,7 +1,10 @@
+import { readFile } from 'node:fs/promises'
 import path from 'node:path'
 import sharp, { type Metadata } from 'sharp'
+import { jpegDataFit } from '@/core/formats'
 import { fromInterleaved, type Picture } from '@/core/raster'
-import { InputError } from '@/schemas'
+import { refusal, type Refusal } from '@/core/words'
+import { colourSpaceOf, type ColourSpace } from './colour'
 
 // Nothing decoded is kept for the next time: files are read once, and another may have come by the same name.
 sharp.cache(false)
@@ -13,83 +16,117 @@ export interface PictureFacts {
   width: number
   height: number
   bits: 8 | 16
-  format: string
+  format: 'jpeg' | 'png' | 'tiff'
+  colour: ColourSpace
   exif?: Buffer
-  icc?: Buffer
 }
 
 const FORMATS = new Set(['jpeg', 'png', 'tiff'])
 
 /**
- * Size, depth and metadata of a JPEG, PNG or TIFF file, without decoding it. Orientation is taken into account.
- * @throws InputError naming the file and what to do.
+ * Size, depth, colour and metadata of a JPEG, PNG or TIFF file, without decoding it. Orientation is taken into account.
+ * `name` is what sentences call the file.
+ * @throws Refusal naming the file and what to do, also where its samples or colours could not be read rightly.
  */
-export async function readFacts(file: string): Promise<PictureFacts> {
-  const metadata = await orExplain(file, open(file).metadata())
-  if (!FORMATS.has(metadata.format)) throw new InputError(`${path.basename(file)} is a ${metadata.format} file; bring JPEG, PNG or TIFF.`)
-  if (metadata.width * metadata.height > MOST_PIXELS)
-    throw new InputError(`${path.basename(file)} is ${metadata.width} × ${metadata.height} px; at most 250 megapixels are taken.`)
+export async function readFacts(file: string, name = path.basename(file)): Promise<PictureFacts> {
+  const metadata = await orExplain(name, sharp(file, LENIENT).metadata())
+  if (!FORMATS.has(metadata.format)) throw refusal('picture.format', { name, format: metadata.format })
+  const { width, height, depth, pages = 1 } = metadata
+  if (width * height > MOST_PIXELS) throw refusal('picture.tooLarge', { name })
+  if (depth !== 'uchar' && depth !== 'ushort') throw refusal('picture.depth', { name, depth: SAMPLE_KINDS[depth] ?? depth })
+  if (metadata.format === 'tiff' && pages > 1 && !(await restAreThumbnails(file, metadata))) throw refusal('picture.pages', { name, pages })
   const turned = (metadata.orientation ?? 1) >= 5
   return {
-    width: turned ? metadata.height : metadata.width,
-    height: turned ? metadata.width : metadata.height,
-    bits: bitsOf(metadata),
-    format: metadata.format,
+    width: turned ? height : width,
+    height: turned ? width : height,
+    bits: depth === 'ushort' ? 16 : 8,
+    format: metadata.format as PictureFacts['format'],
+    colour: colourSpaceOf(name, metadata.space, metadata.icc),
     exif: metadata.exif,
-    icc: metadata.icc,
   }
+}
+
+const SAMPLE_KINDS: Record<string, string> = {
+  char: '8 bits with a sign',
+  short: '16 bits with a sign',
+  uint: '32 bits',
+  int: '32 bits with a sign',
+  float: 'floating point',
+  double: 'floating point, 64 bits',
+}
+
+/** Some programs put small copies of a picture behind it in the same file; anything else is another picture. */
+async function restAreThumbnails(file: string, { width, pages = 1 }: Metadata): Promise<boolean> {
+  for (let page = 1; page < pages; page++) {
+    const other = await sharp(file, { ...LENIENT, page })
+      .metadata()
+      .catch(() => undefined)
+    if (!other || 2 * other.width > width) return false
+  }
+  return true
 }
 
 /**
  * Decodes a whole picture, 8 or 16 bits a channel, to 0 … 1. `mostWidth_px` asks for a smaller one, which JPEG files
  * give much faster than their full size.
- * @throws InputError where the file is damaged.
+ * @throws Refusal where the file is damaged.
  */
-export async function readPicture(file: string, mostWidth_px?: number): Promise<Picture> {
-  const { samples, width, height } = await readSamples(file, mostWidth_px)
+export async function readPicture(file: string, mostWidth_px?: number, name?: string): Promise<Picture> {
+  const { samples, width, height } = await readSamples(file, mostWidth_px, name)
   return fromInterleaved(samples, width, height)
 }
 
-/** The same as interleaved RGB samples, as they were decoded, in the space of their own profile. @throws InputError where the file is damaged. */
-export async function readSamples(
-  file: string,
-  mostWidth_px?: number,
-): Promise<{ samples: Uint8Array | Uint16Array; width: number; height: number }> {
-  const { bits } = await readFacts(file)
-  let pipeline = open(file).rotate()
+/** Interleaved RGB samples in the space of `colour.samplesIcc`. */
+export interface Samples {
+  samples: Uint8Array | Uint16Array
+  width: number
+  height: number
+}
+
+/**
+ * The same as interleaved RGB samples, as they were decoded: RGB and grey as they stand in the file, CMYK brought to sRGB by its profile.
+ * @throws Refusal where the file is damaged.
+ */
+export async function readSamples(file: string, mostWidth_px?: number, name = path.basename(file)): Promise<Samples> {
+  const { bits, format, colour } = await readFacts(file, name)
+  let pipeline = sharp(file, { ...strictFor(format), ignoreIcc: !colour.converted }).rotate()
   if (mostWidth_px) pipeline = pipeline.resize({ width: mostWidth_px, withoutEnlargement: true, kernel: 'cubic' })
   pipeline = pipeline.removeAlpha().toColourspace(bits === 16 ? 'rgb16' : 'srgb')
-  const { data, info } = await orExplain(file, pipeline.raw({ depth: bits === 16 ? 'ushort' : 'uchar' }).toBuffer({ resolveWithObject: true }))
+  const { data, info } = await orExplain(name, pipeline.raw({ depth: bits === 16 ? 'ushort' : 'uchar' }).toBuffer({ resolveWithObject: true }))
   const samples = bits === 16 ? new Uint16Array(data.buffer, data.byteOffset, data.byteLength / 2) : data
   return { samples, width: info.width, height: info.height }
 }
 
-/** Decodes a file completely, to know that nothing is missing from it. @throws InputError where it is damaged. */
-export async function verifyPicture(file: string): Promise<PictureFacts> {
-  const facts = await readFacts(file)
-  await orExplain(file, open(file).stats())
+/** Decodes a file completely, to know that nothing is missing from it. @throws Refusal where it is damaged. */
+export async function verifyPicture(file: string, name = path.basename(file)): Promise<PictureFacts> {
+  const facts = await readFacts(file, name)
+  await orExplain(name, sharp(file, strictFor(facts.format)).stats())
+  // The decoder does not say so where data are left over at the end, as they are when some in the middle were lost.
+  if (facts.format === 'jpeg' && jpegDataFit(await readFile(file)) === false) throw refusal('picture.damaged', { name })
   return facts
 }
 
-function open(file: string) {
-  return sharp(file, { failOn: 'truncated', limitInputPixels: MOST_PIXELS, unlimited: false, ignoreIcc: true })
+const LENIENT = { failOn: 'truncated', limitInputPixels: MOST_PIXELS, unlimited: false, ignoreIcc: true } as const
+
+/**
+ * A JPEG decoder paints over what it cannot make sense of and only warns; a frame must not be half invented, so warnings
+ * count. Other formats notice damage by checksums and lengths, and warn of harmless things such as tags they do not know.
+ */
+function strictFor(format: PictureFacts['format']) {
+  return { ...LENIENT, failOn: format === 'jpeg' ? ('warning' as const) : ('truncated' as const) }
 }
 
-function bitsOf(metadata: Metadata): 8 | 16 {
-  return metadata.depth === 'ushort' || metadata.depth === 'float' ? 16 : 8
-}
-
-async function orExplain<T>(file: string, work: Promise<T>): Promise<T> {
+async function orExplain<T>(name: string, work: Promise<T>): Promise<T> {
   try {
     return await work
   } catch (error) {
-    throw new InputError(explain(path.basename(file), String((error as Error).message)))
+    throw explain(name, String((error as Error).message))
   }
 }
 
-function explain(name: string, message: string): string {
-  if (/missing|no such file/i.test(message)) return `${name} is not there; check the folder and the name.`
-  if (/pixel limit/i.test(message)) return `${name} claims more than 250 megapixels; it cannot be a frame of a series.`
-  if (/unsupported image format|buffer is empty|empty/i.test(message)) return `${name} is not a picture that can be read; bring JPEG, PNG or TIFF.`
-  return `${name} is cut short or damaged; copy it from the card again.`
+function explain(name: string, message: string): Refusal {
+  if (/missing|no such file/i.test(message)) return refusal('picture.missing', { name })
+  if (/pixel limit/i.test(message)) return refusal('picture.tooLarge', { name })
+  if (/unsupported image format|buffer is empty|empty/i.test(message)) return refusal('picture.unreadable', { name })
+  return refusal('picture.damaged', { name })
 }

@@ -5,16 +5,14 @@ import path from 'node:path'
 import sharp, { type Sharp } from 'sharp'
 import { toInterleaved16, type Interleaved, type Picture, type Rectangle } from '@/core/raster'
 import { formatOf, type PictureFormat } from './format'
-import { attachProfile } from './profile'
+import { tagPicture, type Tags } from './tagPicture'
 
-export interface WriteOptions {
+export interface WriteOptions extends Tags {
   bits: 8 | 16
-  /** Profile of the space that the samples are in; sRGB where absent. */
-  icc?: Buffer
   /** The part of the picture to write; all of it where absent. */
   crop?: Rectangle
-  /** EXIF fields by directory, as sharp takes them. */
-  exif?: Record<string, Record<string, string>>
+  /** Whether the file is for keeping elsewhere: smaller, and slower to write. */
+  delivered?: boolean
 }
 
 /** Encodes a picture and puts it at `file` in one step, so that no half-written picture is ever found there. */
@@ -24,11 +22,10 @@ export async function writePicture(file: string, picture: Picture | Interleaved,
   let pipeline = sharp(whole.samples, { raw, limitInputPixels: false })
   if (options.crop) pipeline = pipeline.extract({ ...options.crop, left: options.crop.x, top: options.crop.y })
   pipeline = pipeline.toColourspace(options.bits === 16 ? 'rgb16' : 'srgb')
-  if (options.exif) pipeline = pipeline.withExif(options.exif)
   // Straight to the disk: an encoded picture beside the one in memory would be as large again.
   await inPlace(file, async (part) => {
-    await kept(pipeline, formatOf(file)).toFile(part)
-    if (options.icc) await attachProfile(part, formatOf(file), options.icc)
+    await (options.delivered ? encoder : kept)(pipeline, formatOf(file)).toFile(part)
+    await tagPicture(part, formatOf(file), options)
   })
 }
 
@@ -79,18 +76,17 @@ async function inPlace(file: string, write: (part: string) => Promise<unknown>):
   }
 }
 
-/** Encodes for delivery: lossless TIFF and PNG, JPEG at high quality without colour subsampling. */
-export function encode(pipeline: Sharp, format: PictureFormat): Promise<Buffer> {
-  return encoder(pipeline, format).toBuffer()
-}
+/** 300 pixels per inch, in pixels per mm: what prints are made at; TIFF has to say something. */
+const DENSITY = { xres: 300 / 25.4, yres: 300 / 25.4 }
 
 /** For a file that is kept and read again: 16 bits hardly compress (24 megapixels 144 → 110 MB, in 5 s), and a render is waited for. */
 function kept(pipeline: Sharp, format: PictureFormat): Sharp {
-  return format === 'tif' ? pipeline.tiff({ compression: 'none' }) : encoder(pipeline, format)
+  return format === 'tif' ? pipeline.tiff({ compression: 'none', ...DENSITY }) : encoder(pipeline, format)
 }
 
+/** Lossless TIFF and PNG, JPEG at high quality without colour subsampling. */
 function encoder(pipeline: Sharp, format: PictureFormat): Sharp {
-  if (format === 'tif') return pipeline.tiff({ compression: 'deflate', predictor: 'horizontal' })
+  if (format === 'tif') return pipeline.tiff({ compression: 'deflate', predictor: 'horizontal', ...DENSITY })
   if (format === 'png') return pipeline.png({ compressionLevel: 6 })
   return pipeline.jpeg({ quality: 95, chromaSubsampling: '4:4:4' })
 }

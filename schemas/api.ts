@@ -2,7 +2,9 @@ import type { FieldEntry } from '@/core/field'
 import type { Plan, PlanRequest } from '@/core/plan'
 import type { PlanSheet } from '@/core/sheet'
 import type { SurveyReport } from '@/core/survey'
-import type { FuseSettings } from './fuseSettings'
+import type { TakenWith } from '@/core/formats'
+import type { CheckReport, JobFile } from './jobs'
+import type { FuseReport } from './report'
 
 /** What the routes answer, for the screens. Times are ISO 8601 in UTC. */
 
@@ -37,6 +39,9 @@ export interface RunDetail {
   source: 'simulated' | 'imported'
   /** Why it was split off another run. */
   reason: string | null
+  /** The plan it was shot by, whatever is planned now, and what stood in its fields. */
+  planRequest: PlanRequest
+  sheet: PlanSheet | null
   /** Entry of the field log that began it, empty for the log's first run; null where no log tells of it. */
   begun_by: string | null
   created_at: string
@@ -53,22 +58,16 @@ export interface FrameDetail {
   width: number
   height: number
   bits: number
-  exif: FrameExif | null
+  exif: TakenWith | null
+  /** Colour model and profile in words; null in frames of older versions. */
+  colour: string | null
+  /** Whether its file is there, as long as it should be. */
+  here: boolean
   /** Plane of focus from the subject's near edge, where it is known. */
   position_mm: number | null
   /** Set aside (true) or restored (false) by hand; null as the survey says. */
   aside: boolean | null
   created_at: string
-}
-
-/** What is kept of a frame's EXIF, in plain units. */
-export interface FrameExif {
-  body?: string
-  taken_at?: string
-  exposure_s?: number
-  fNumber?: number
-  focalLength_mm?: number
-  iso?: number
 }
 
 export interface RenderDetail {
@@ -79,41 +78,59 @@ export interface RenderDetail {
 }
 
 export type JobState = 'queued' | 'running' | 'done' | 'failed' | 'cancelled' | 'interrupted'
-export type JobKind = 'shoot' | 'fuse'
+export type JobKind = JobFile['kind']
 
 export interface JobDetail {
   id: number
-  run_id: number
+  shoot_id: number | null
+  run_id: number | null
+  render_id: number | null
   kind: JobKind
   state: JobState
   error: string | null
+  error_code: string | null
   created_at: string
   ended_at: string | null
   /** `soFar` counts the pictures of what there is so far; absent before the first. */
   progress: { stage: string; frame: number; of: number; file?: string; soFar?: number } | null
+  /** What it answers, for kinds that answer something. */
+  result: JobResults[JobKind] | null
 }
 
-/** The report of `nitidus fuse`, as far as the screens use it. */
-export interface FuseReport {
-  style: string
-  settings: FuseSettings
-  reference: string
-  frames: {
-    file: string
-    /** `left out` where it could not be registered with the others; absent in reports of older renders. */
-    role?: 'use' | 'left out'
-    scale: number
-    rotation_deg: number
-    dx_px: number
-    dy_px: number
-    gain_ev: number
-    /** Share of the picture that moved on its own since the frame before; absent in reports of older renders, as the next. */
-    moved_percent?: number
-    /** The farthest that a part of it was followed. */
-    bent_px?: number
-    share_percent: number
-  }[]
-  crop: { x: number; y: number; width: number; height: number }
-  timings_s: Record<string, number>
-  peakMemory_MB: number
+/** What jobs of each kind answer when they are done. */
+export interface JobResults {
+  shoot: null
+  fuse: { render: number }
+  survey: SurveyReport
+  split: { series: { files: string[]; reason: string }[] }
+  deliver: { name: string }
+  check: CheckReport
+  backup: { name: string; bytes: number }
+  restore: { shoots: number; runs: number; frames: number; renders: number; kit: number; files: number }
+}
+
+/** What takes the room of a data folder, in bytes. */
+export interface StorageDetail {
+  originals: number
+  renders: number
+  /** Thumbnails, zoom pyramids and delivered files: can be made again. */
+  derived: number
+  backups: { name: string; bytes: number; made_at: string }[]
+  bin: BinItem[]
+  /** Jobs about everything, the newest first. */
+  jobs: JobDetail[]
+}
+
+export type BinKind = 'shoot' | 'run' | 'frame' | 'render'
+
+/** Something that was deleted and can still be put back. */
+export interface BinItem {
+  kind: BinKind
+  id: number
+  /** What it is, in words. */
+  title: string
+  bytes: number
+  binned_at: string
+  /** When it is deleted for good. */
+  until: string
 }

@@ -26,6 +26,12 @@ const entry = Joi.alternatives().conditional('.kind', {
   otherwise: Joi.object({ kind: Joi.valid(...Object.keys(EVENTS)).required() }).unknown(),
 })
 
+/** What an entry tells, as it is kept. */
+export const fieldEventSchema = Joi.alternatives().conditional('.kind', {
+  switch: Object.entries(EVENTS).map(([kind, facts]) => ({ is: kind, then: Joi.object({ kind: Joi.string(), ...facts }) })),
+  otherwise: Joi.object({ kind: Joi.valid(...Object.keys(EVENTS)).required() }).unknown(),
+})
+
 /** Entries of a field log, as a phone sends them once it is connected. */
 export const fieldLogSchema = Joi.object<{ entries: FieldEntry[] }>({ entries: Joi.array().items(entry).max(2000).required() })
 

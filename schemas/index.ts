@@ -1,21 +1,64 @@
 export type {
+  BinItem,
+  BinKind,
   FrameDetail,
-  FrameExif,
-  FuseReport,
   JobDetail,
   JobKind,
+  JobResults,
   JobState,
   RenderDetail,
   RunDetail,
   ShootDetail,
   ShootState,
   ShootSummary,
+  StorageDetail,
 } from './api'
-export { check, InputError, isForUser } from './check'
-export { completePlanRequest, planRequestSchema } from './planRequest'
+export { check } from './check'
 export { deviceCallSchema, fieldLogSchema, type DeviceCall, type DeviceReply, type Tones } from './field'
 export { fuseSettingsSchema, type FuseSettings } from './fuseSettings'
-export { sceneRequestSchema } from './sceneRequest'
-export { areaSchema, asideSchema, folderSchema, idSchema, shootRequestSchema, standInSchema, type ShootRequest } from './shootRequest'
+export {
+  JOB_FILES,
+  JOB_VERSION,
+  jobFileSchema,
+  type BackupJob,
+  type CheckJob,
+  type CheckReport,
+  type DeliverJob,
+  type FrameFile,
+  type FuseJob,
+  type FuseOutputs,
+  type JobFile,
+  type RestoreJob,
+  type ShootJob,
+  type SplitJob,
+  type SurveyJob,
+} from './jobs'
 export { checkKit, checkKitItem, shelfSchema } from './kit'
-export { planOfSheet, planSheetSchema, storedSheetPlan, type SheetAnswer } from './planSheet'
+export { completePlanRequest, planRequestSchema } from './planRequest'
+export { planOfSheet, planSheetSchema, storedSheetPlan, type SheetAnswer, type SheetRefusal } from './planSheet'
+export { checkBends, checkRegistration, placeOf, registrationOf, type FramePlace, type Registration } from './registration'
+export { RECORD_VERSION, reportSchema, type FuseReport, type ReportFrame } from './report'
+export { sceneRequestSchema } from './sceneRequest'
+export {
+  areaSchema,
+  asideSchema,
+  backupSchema,
+  binItemSchema,
+  folderSchema,
+  idSchema,
+  shootRequestSchema,
+  standInSchema,
+  type ShootRequest,
+} from './shootRequest'
+export {
+  storedColour,
+  storedFieldEvent,
+  storedKit,
+  storedPlan,
+  storedReport,
+  storedSheet,
+  storedSurvey,
+  storedTaken,
+  type StoredColour,
+} from './stored'
+export { splitSchema, surveySchema } from './surveyReport'

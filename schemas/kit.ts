@@ -1,6 +1,7 @@
 import Joi from 'joi'
 import { fieldsOf, SHELVES, type Kit, type KitField, type KitItem, type Shelf } from '@/core/kit'
-import { check, InputError } from './check'
+import { isRefusal, refusal, Refusal, say } from '@/core/words'
+import { check } from './check'
 
 export const shelfSchema = Joi.string()
   .valid(...Object.keys(SHELVES))
@@ -9,13 +10,15 @@ export const shelfSchema = Joi.string()
 
 /**
  * An item for a shelf, checked: it has the facts of its kind, within their bounds, and no others.
- * @throws InputError at the fact to mend.
+ * @throws Refusal at the fact to mend.
  */
 export function checkKitItem(shelf: Shelf, value: unknown): KitItem {
   const { kinds, one } = SHELVES[shelf]
   const kind = (value as { kind?: string } | null)?.kind
   const item = check<KitItem>(
     Joi.object({
+      // Numbers belong to a database, not to an item.
+      id: Joi.any().strip(),
       name: text(`what the ${one} is called`).max(80),
       ...(kinds && {
         kind: Joi.valid(...kinds.map((known) => known.value))
@@ -28,16 +31,14 @@ export function checkKitItem(shelf: Shelf, value: unknown): KitItem {
       .messages({ 'object.unknown': `{{#label}} is no fact of a ${one}; leave it out.`, 'object.base': `A ${one} is an object with a name.` }),
     value,
   )
-  if ('widestFNumber' in item && item.widestFNumber > item.smallestFNumber)
-    throw new InputError('The widest f-number is a smaller number than that of the smallest opening; swap the two.', 'widestFNumber')
-  if ('shortest_mm' in item && item.shortest_mm! > item.longest_mm!)
-    throw new InputError('The shortest extension is longer than the longest; swap the two.', 'shortest_mm')
+  if ('widestFNumber' in item && item.widestFNumber > item.smallestFNumber) throw refusal('kit.apertureOrder', undefined, 'widestFNumber')
+  if ('shortest_mm' in item && item.shortest_mm! > item.longest_mm!) throw refusal('kit.extensionOrder', undefined, 'shortest_mm')
   return item
 }
 
 /**
  * A whole kit as it is exported, shelf by shelf; a missing shelf is empty.
- * @throws InputError naming shelf and item.
+ * @throws Refusal naming shelf and item.
  */
 export function checkKit(value: unknown): Kit {
   const outer = check<Record<string, unknown[]>>(
@@ -55,7 +56,9 @@ export function checkKit(value: unknown): Kit {
       try {
         return checkKitItem(shelf as Shelf, item)
       } catch (error) {
-        throw new InputError(`${SHELVES[shelf as Shelf].title}, item ${k + 1}: ${(error as Error).message}`, `${shelf}.${k}`)
+        if (!isRefusal(error)) throw error
+        const { text } = say('kit.item', { shelf: SHELVES[shelf as Shelf].title, place: k + 1, reason: error.message })
+        throw new Refusal({ code: error.code, text }, `${shelf}.${k}`)
       }
     }),
   ])

@@ -2,6 +2,7 @@ import Joi from 'joi'
 import type { Kit } from '@/core/kit'
 import type { PlanRequest } from '@/core/plan'
 import { NEW_SHEET, planSheet, sheetOf, withGear, type PlanSheet, type SheetPlan } from '@/core/sheet'
+import { isRefusal } from '@/core/words'
 import { check } from './check'
 import { completePlanRequest, planRequestSchema } from './planRequest'
 
@@ -42,15 +43,21 @@ function fieldSchema(key: keyof PlanSheet, example: unknown): Joi.Schema {
   return Joi.number().max(1e9).allow(null)
 }
 
-export type SheetAnswer = SheetPlan | { error: string; field: string }
+export type SheetAnswer = SheetPlan | SheetRefusal
+
+/** Why a sheet cannot be planned, and the sheet's key to change. */
+export interface SheetRefusal {
+  error: string
+  code: string
+  field: string
+}
 
 /** The plan of a sheet with this kit, or what to mend and at which field of the sheet. */
 export function planOfSheet(sheet: PlanSheet, kit: Kit): SheetAnswer {
   try {
     return planSheet(sheet, kit, (request) => completePlanRequest(check<PlanRequest>(planRequestSchema, request)))
   } catch (error) {
-    const { name, message, field } = error as Error & { field?: string }
-    if (name === 'PlanError') return { error: message, field: field ?? '' }
+    if (isRefusal(error)) return { error: error.message, code: error.code, field: error.field }
     throw error
   }
 }
@@ -59,7 +66,7 @@ export function planOfSheet(sheet: PlanSheet, kit: Kit): SheetAnswer {
 export function storedSheetPlan(
   { sheet, planRequest }: { sheet: PlanSheet | null; planRequest: PlanRequest },
   kit: Kit,
-): (SheetPlan & { sheet: PlanSheet }) | { error: string; field: string } {
+): (SheetPlan & { sheet: PlanSheet }) | SheetRefusal {
   const filled = withGear(sheet ?? sheetOf(completePlanRequest(planRequest), kit), kit)
   const answer = planOfSheet(filled, kit)
   return 'plan' in answer ? { ...answer, sheet: filled } : answer

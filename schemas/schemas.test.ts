@@ -1,5 +1,6 @@
 import type { PlanRequest } from '@/core/plan'
-import { check, completePlanRequest, fuseSettingsSchema, InputError, planRequestSchema, sceneRequestSchema, shootRequestSchema } from '.'
+import { isRefusal, type Refusal } from '@/core/words'
+import { check, completePlanRequest, fuseSettingsSchema, planRequestSchema, sceneRequestSchema, shootRequestSchema } from '.'
 
 const request = {
   camera: { sensorWidth_mm: 36, sensorHeight_mm: 24, pixelsWide: 6000, rawSize_MB: 45 },
@@ -11,11 +12,11 @@ const request = {
 const plan = (change: object) => check<PlanRequest>(planRequestSchema, { ...request, ...change })
 
 /** The refusal of a value. */
-function refusal(work: () => unknown): InputError {
+function refusal(work: () => unknown): Refusal {
   try {
     work()
   } catch (error) {
-    if (error instanceof InputError) return error
+    if (isRefusal(error)) return error
     throw error
   }
   throw new Error('Nothing was refused.')

@@ -1,4 +1,5 @@
 import Joi from 'joi'
+import type { BinKind } from './api'
 import type { Rectangle } from '@/core/raster'
 import type { PlanRequest } from '@/core/plan'
 import type { PlanSheet } from '@/core/sheet'
@@ -60,5 +61,16 @@ export const areaSchema = Joi.object<Rectangle>({
   height: Joi.number().integer().min(16).max(2000).required(),
 })
 
-/** The number in a route's path. */
-export const idSchema = Joi.number().integer().min(1).required().messages({ 'number.base': 'This address names nothing; go back to the list.' })
+/** Something in the bin. */
+export const binItemSchema = Joi.object<{ kind: BinKind; id: number }>({
+  kind: Joi.valid('shoot', 'run', 'frame', 'render').required(),
+  id: Joi.number().integer().min(1).required(),
+})
+
+/** What a backup is asked to hold: some shoots, or everything. */
+export const backupSchema = Joi.object<{ shoots?: number[] }>({ shoots: Joi.array().items(Joi.number().integer().min(1)).min(1).max(10_000) })
+
+/** The number in a route's path, in the one spelling that an address has: no signs, no zeros before it, no decimals. */
+export const idSchema = Joi.string()
+  .pattern(/^[1-9]\d{0,15}$/)
+  .required()

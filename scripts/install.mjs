@@ -24,8 +24,11 @@ export function installPackages() {
 
 /** Bundles the command where its sources have changed. */
 export function buildCommand() {
-  onceFor('command', 'dist/nitidus.mjs', ['core', 'codec', 'schemas', 'cli', 'server', 'demo', 'scripts', 'worker', 'package-lock.json'], () =>
-    run(process.execPath, ['scripts/build-cli.mjs']),
+  onceFor(
+    'command',
+    'dist/nitidus.mjs',
+    ['core', 'codec', 'schemas', 'database', 'archive', 'cli', 'server', 'demo', 'scripts', 'worker', 'package-lock.json'],
+    () => run(process.execPath, ['scripts/build-cli.mjs']),
   )
 }
 
@@ -34,7 +37,21 @@ export function buildApplication() {
   onceFor(
     'application',
     '.next/BUILD_ID',
-    ['core', 'codec', 'schemas', 'server', 'ui', 'app', 'demo', 'instrumentation.ts', 'next.config.ts', 'package-lock.json'],
+    [
+      'core',
+      'codec',
+      'schemas',
+      'database',
+      'archive',
+      'server',
+      'ui',
+      'app',
+      'demo',
+      'instrumentation.ts',
+      'proxy.ts',
+      'next.config.ts',
+      'package-lock.json',
+    ],
     () => run('npx', ['--no-install', 'next', 'build'], { env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1' } }),
   )
 }

@@ -1,14 +1,17 @@
-import { mkdir, rm } from 'node:fs/promises'
-import { connect, type Database } from './database'
-import { readEnvironment, type Environment } from './environment'
+import { mkdir, readdir, rm } from 'node:fs/promises'
+import path from 'node:path'
+import { connect, DERIVED_VERSION, lockData, type DataLock, type Database } from '@/database'
+import { Bin } from './bin'
 import { Benches } from './devices'
+import { readEnvironment, type Environment } from './environment'
 import { FieldLogs } from './field'
-import { fuseJob, JobQueue, shootJob } from './jobs'
+import { JobQueue } from './jobs'
 import { KitStore } from './kit'
 import { PictureStore } from './pictures'
 import { Shoots } from './shoots'
-import { Splits } from './splits'
-import { Surveys } from './surveys'
+import { Storage } from './storage'
+import { Streams } from './streams'
+import { Work } from './work'
 
 /** Everything a route needs, opened once for the process. */
 export interface Context {
@@ -16,41 +19,111 @@ export interface Context {
   db: Database
   store: PictureStore
   jobs: JobQueue
+  work: Work
   shoots: Shoots
   kit: KitStore
-  surveys: Surveys
   field: FieldLogs
   benches: Benches
-  splits: Splits
+  bin: Bin
+  storage: Storage
+  streams: Streams
+  /** Ends what runs, lets go of streams, devices and the data folder. */
+  close(): Promise<void>
 }
 
-/** Opens a data folder: database, pictures and queue; interrupted jobs are marked and scratch is cleared. */
+const DAY_ms = 24 * 3600 * 1000
+
+/**
+ * Opens a data folder: database, pictures and queue; interrupted jobs are marked and scratch is cleared.
+ * @throws Refusal where another process has it open, the disk is full, or the database is damaged.
+ */
 export async function openContext(environment: Environment = readEnvironment()): Promise<Context> {
+  const lock = lockData(environment.dataFolder)
+  try {
+    return await openLocked(environment, lock)
+  } catch (error) {
+    lock.release()
+    throw error
+  }
+}
+
+async function openLocked(environment: Environment, lock: DataLock): Promise<Context> {
   const db = await connect(environment.dataFolder)
-  await mkdir(environment.importRoot, { recursive: true })
   const store = new PictureStore(db, environment)
-  await rm(store.folders.incoming(), { recursive: true, force: true })
-  const jobs = new JobQueue(db, { shoot: shootJob(environment, store), fuse: fuseJob(db, environment, store) })
-  await jobs.recover()
-  const shoots = new Shoots(db)
+  const kit = new KitStore(db)
+  const shoots = new Shoots(db, store, kit)
+  const jobs = new JobQueue({ db, environment, store })
+  const bin = new Bin(db, store, jobs)
   const benches = new Benches(environment, store, shoots)
+  const streams = new Streams()
+  // What lies in the bin for too long goes at the start and once a day.
+  const emptying = setInterval(() => void bin.empty().catch(complain), DAY_ms)
+  emptying.unref()
+  try {
+    await mkdir(environment.importRoot, { recursive: true })
+    await clearScratch(store)
+    await jobs.recover()
+    await bin.empty().catch(complain)
+  } catch (error) {
+    clearInterval(emptying)
+    await db.destroy()
+    throw error
+  }
   return {
     environment,
     db,
     store,
     jobs,
+    work: new Work(db, store, shoots, jobs),
     shoots,
-    kit: new KitStore(db),
-    surveys: new Surveys(db, environment, store),
+    kit,
     field: new FieldLogs(db),
     benches,
-    splits: new Splits(db, environment, store),
+    bin,
+    storage: new Storage(db, store, bin, jobs),
+    streams,
+    close: async () => {
+      clearInterval(emptying)
+      streams.end()
+      benches.stop()
+      await jobs.close()
+      await db.destroy()
+      lock.release()
+    },
   }
+}
+
+const complain = (error: Error) => console.error(error.message)
+
+async function clearScratch({ folders }: PictureStore): Promise<void> {
+  await rm(folders.incoming(), { recursive: true, force: true })
+  await rm(folders.jobs(), { recursive: true, force: true })
+  const derived = path.dirname(folders.derived())
+  for (const name of await readdir(derived).catch(() => []))
+    if (name !== DERIVED_VERSION) await rm(path.join(derived, name), { recursive: true, force: true })
 }
 
 /** The bundler may load this module more than once; the process has one context all the same. */
 const shared = globalThis as { nitidusContext?: Promise<Context> }
 
+/** The process's context. Where it cannot be opened, the next call tries again: what was wrong may have been mended. */
 export function context(): Promise<Context> {
-  return (shared.nitidusContext ??= openContext())
+  if (!shared.nitidusContext) {
+    const opening = openContext()
+    shared.nitidusContext = opening
+    opening.catch(() => {
+      if (shared.nitidusContext === opening) shared.nitidusContext = undefined
+    })
+  }
+  return shared.nitidusContext
+}
+
+/** Closes the process's context, if it was opened. */
+export async function closeContext(): Promise<void> {
+  const opened = shared.nitidusContext
+  shared.nitidusContext = undefined
+  await opened?.then(
+    (known) => known.close(),
+    () => undefined,
+  )
 }

@@ -1,6 +1,7 @@
 import { mkdtemp, rm, writeFile } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
 import path from 'node:path'
+import { say } from '@/core/words'
 import { runEngine, type EngineEvent } from './jobs/engine'
 
 let folder: string
@@ -14,7 +15,7 @@ async function run(script: string, signal = new AbortController().signal) {
   const engine = path.join(folder, 'engine.mjs')
   await writeFile(engine, script)
   const events: EngineEvent[] = []
-  const end = await runEngine(engine, ['fuse', 'x'], (event) => events.push(event), signal)
+  const end = await runEngine(engine, 'job.json', (event) => events.push(event), signal)
   return { end, events }
 }
 
@@ -24,14 +25,16 @@ test('passes on progress in order and ends well', async () => {
   expect(events.map(({ frame }) => frame)).toEqual([1, 2, 3])
 })
 
-test('asks for progress after the arguments', async () => {
+test('is asked to run a job file and to tell its progress', async () => {
   const { events } = await run(`console.error(JSON.stringify({ stage: process.argv.slice(2).join(' '), frame: 0, of: 0 }))`)
-  expect(events[0].stage).toBe('fuse x --progress')
+  expect(events[0].stage).toBe('run job.json --progress')
 })
 
 test('a user’s mistake is told in the engine’s own sentence', async () => {
-  const { end } = await run(`console.error('{"stage":"register","frame":1,"of":2}'); console.error('b.jpg is cut short.'); process.exitCode = 2`)
-  expect(end).toEqual({ kind: 'failed', sentence: 'b.jpg is cut short.' })
+  const { end } = await run(
+    `console.error('{"stage":"register","frame":1,"of":2}'); console.error('{"stage":"failed","code":"picture.damaged","text":"b.jpg is damaged."}'); process.exitCode = 2`,
+  )
+  expect(end).toEqual({ kind: 'failed', sentence: { code: 'picture.damaged', text: 'b.jpg is damaged.' } })
 })
 
 test('broken lines of progress do no harm', async () => {
@@ -42,17 +45,17 @@ test('broken lines of progress do no harm', async () => {
 
 test('an engine that says nothing is still told about', async () => {
   const { end } = await run('process.exit(3)')
-  expect(end).toEqual({ kind: 'failed', sentence: expect.stringContaining('run it again') })
+  expect(end).toEqual({ kind: 'failed', sentence: say('job.silent') })
 })
 
 test('one that is killed says that the frames are untouched', async () => {
   const { end } = await run(`process.kill(process.pid, 'SIGKILL'); setTimeout(() => {}, 1000)`)
-  expect(end).toEqual({ kind: 'failed', sentence: expect.stringContaining('frames are untouched') })
+  expect(end).toEqual({ kind: 'failed', sentence: say('job.killed') })
 })
 
 test('running out of memory ends the engine, not the server', async () => {
   const { end } = await run(`process.abort()`)
-  expect(end).toEqual({ kind: 'failed', sentence: expect.stringContaining('out of memory') })
+  expect(end).toEqual({ kind: 'failed', sentence: say('job.killed') })
 })
 
 test('cancelling kills it at once, however busy it is', async () => {

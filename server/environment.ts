@@ -22,7 +22,7 @@ const schema = Joi.object({
   NITIDUS_ENGINE: Joi.string().default('dist/nitidus.mjs'),
 }).unknown()
 
-/** The settings taken from the environment, checked. @throws InputError naming the variable. */
+/** The settings taken from the environment, checked. @throws Refusal naming the variable. */
 export function readEnvironment(variables: NodeJS.ProcessEnv = process.env): Environment {
   const value = check<Record<string, string> & { NITIDUS_QUOTA_MB?: number }>(schema, variables)
   const dataFolder = path.resolve(/* turbopackIgnore: true */ value.NITIDUS_DATA)

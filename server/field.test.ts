@@ -10,10 +10,7 @@ let server: TestServer
 beforeEach(async () => {
   server = await TestServer.start()
 })
-afterEach(() => {
-  server.context.benches.stop()
-  return server.stop()
-})
+afterEach(() => server.stop())
 
 const entry = (second: number): FieldEntry => ({ id: randomUUID(), at: new Date(1.8e12 + second * 1000).toISOString(), kind: 'taken' })
 
@@ -69,7 +66,7 @@ describe('the simulated devices', () => {
   test('the garden is shot by distances, and devices that are off say so', async () => {
     const shootId = await server.context.shoots.create(GARDEN)
     const { benches } = server.context
-    await expect(benches.call(shootId, { do: 'state' })).rejects.toThrow('switch them on first')
+    await expect(benches.call(shootId, { do: 'state' })).rejects.toMatchObject({ code: 'device.off' })
     await benches.call(shootId, { do: 'open', faults: ['endShort'], width_px: 1200 })
     // From far to near, as planned: a step is the same change of image distance, so that nearer places lie farther apart.
     const stepAt = async (position_mm: number) => (await benches.call(shootId, { do: 'goTo', position_mm })).camera.focusStep
@@ -80,11 +77,11 @@ describe('the simulated devices', () => {
     const image = (mm: number) => 24 / (1 - 24 / (mm + 550))
     // Whole steps, some twenty of them.
     expect(Math.abs((near - nearest) / (middle - near) - (image(-50) - image(200)) / (image(200) - image(950)))).toBeLessThan(0.1)
-    await expect(benches.call(shootId, { do: 'move', position_mm: 3 })).rejects.toThrow('no rail')
+    await expect(benches.call(shootId, { do: 'move', position_mm: 3 })).rejects.toMatchObject({ code: 'device.noRail' })
     const look = await benches.call(shootId, { do: 'look', look: { spot: { x: 0.5, y: 0.6 }, magnifier: false } })
     expect((await sharp(Buffer.from(look.jpeg!, 'base64')).metadata()).width).toBe(330)
     benches.stop()
-    await expect(benches.call(shootId, { do: 'state' })).rejects.toThrow('switch them on first')
+    await expect(benches.call(shootId, { do: 'state' })).rejects.toMatchObject({ code: 'device.off' })
   }, 120_000)
 
   test('a call that names nothing is refused', () => {
@@ -106,10 +103,12 @@ describe('a whole card', () => {
       .toBuffer()
   }
 
+  const split = async (runId: number) => server.context.jobs.outcome<'split'>(await server.context.work.split(runId))
+
   test('is taken apart into runs that tell why, and every file is where its run is', async () => {
     const runId = await server.newRun()
     for (let k = 0; k < 8; k++) await server.add(runId, `f${k}.jpg`, await motif(k < 4 ? 0 : 1))
-    const { series } = await server.context.splits.split(runId)
+    const { series } = await split(runId)
     expect(series.map(({ files }) => files.length)).toEqual([4, 4])
     const { db, store } = server.context
     const runs = await db.selectFrom('run').selectAll().orderBy('id').execute()
@@ -117,6 +116,6 @@ describe('a whole card', () => {
     for (const frame of await db.selectFrom('frame').selectAll().execute())
       expect(existsSync(store.folders.frame(frame.run_id, frame.name))).toBe(true)
     expect(existsSync(store.folders.frame(runId, 'f7.jpg'))).toBe(false)
-    expect((await server.context.splits.split(runId)).series).toHaveLength(1)
+    expect((await split(runId)).series).toHaveLength(1)
   })
 })

@@ -1,5 +1,6 @@
-import type { FieldEntry, FieldEvent } from '@/core/field'
-import type { Database } from './database'
+import type { FieldEntry } from '@/core/field'
+import type { Database } from '@/database'
+import { storedFieldEvent } from '@/schemas'
 
 /** The field logs of shoots. They only grow; what a phone sends twice is kept once. */
 export class FieldLogs {
@@ -7,7 +8,7 @@ export class FieldLogs {
 
   async of(shootId: number): Promise<FieldEntry[]> {
     const rows = await this.db.selectFrom('field_entry').selectAll().where('shoot_id', '=', shootId).orderBy('at').orderBy('id').execute()
-    return rows.map(({ id, at, event_json }) => ({ id, at, ...(JSON.parse(event_json) as FieldEvent) }))
+    return rows.map(({ id, at, event_json }) => ({ id, at, ...storedFieldEvent(event_json) }))
   }
 
   async add(shootId: number, entries: FieldEntry[]): Promise<void> {

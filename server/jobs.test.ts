@@ -1,11 +1,11 @@
 import { spawnSync } from 'node:child_process'
 import { existsSync } from 'node:fs'
-import { rm, writeFile } from 'node:fs/promises'
+import { writeFile } from 'node:fs/promises'
 import path from 'node:path'
 import sharp from 'sharp'
 import type { JobDetail } from '@/schemas'
-import { deliver, jobDetail } from '.'
-import { picture, TestServer } from './testServer'
+import { delivered, jobDetail, PICTURE_FORMATS } from '.'
+import { enginePids, picture, TestServer } from './testServer'
 
 let server: TestServer
 beforeEach(async () => {
@@ -29,7 +29,7 @@ async function smallSeries(where: string, count = 3): Promise<void> {
 }
 
 describe('jobs', () => {
-  const settings = { style: 'lace', bits: 16, crop: 'common', register: true }
+  const settings = { style: 'lace', bits: 16, crop: 'common', register: true, localWarp: 'whereMoved' }
 
   async function seriesRun(count = 3): Promise<{ shootId: number; runId: number }> {
     await smallSeries(path.join(server.folder, 'import', 'series'), count)
@@ -52,16 +52,20 @@ describe('jobs', () => {
       if (job.state === 'running' && JSON.parse(job.progress_json ?? '{}').soFar)
         looks.push(['picture.jpg', 'depth.png'].every((name) => existsSync(path.join(folders.soFar(job.id), name))))
     })
-    const { id } = await server.context.jobs.add(shootId, runId, 'fuse', settings)
+    const { id } = await server.context.jobs.add('fuse', { shoot_id: shootId, run_id: runId }, settings)
     expect(await ended(id)).toMatchObject({ state: 'done', error: null })
     expect(looks[0]).toBe(true)
     const [{ renders }] = (await server.context.shoots.detail(shootId)).runs
     expect(renders).toHaveLength(1)
     expect(renders[0].report.frames).toHaveLength(3)
+    const { db, jobs, work } = server.context
+    for (const format of PICTURE_FORMATS) await jobs.outcome<'deliver'>((await work.deliver(renders[0].id, format))!)
     const names = await Promise.all(
-      (['tif', 'png', 'jpg', 'depth', 'confidence', 'ply', 'json'] as const).map(
-        async (format) => (await deliver(server.context.db, server.context.store.folders, renders[0].id, format)).name,
-      ),
+      (['tif', 'png', 'jpg', 'depth', 'confidence', 'ply', 'json'] as const).map(async (format) => {
+        const { name, file } = await delivered(db, folders, renders[0].id, format)
+        expect(existsSync(file)).toBe(true)
+        return name
+      }),
     )
     expect(names).toEqual([
       'ribbed-coil-fossil-drawer-c-17_run1_lace_ref02_16bit.tif',
@@ -72,11 +76,9 @@ describe('jobs', () => {
       'ribbed-coil-fossil-drawer-c-17_run1_lace_ref02.ply',
       'ribbed-coil-fossil-drawer-c-17_run1_lace_ref02.json',
     ])
-    const { contents } = await deliver(server.context.db, server.context.store.folders, renders[0].id, 'tif')
-    expect((await sharp(contents).metadata()).depth).toBe('ushort')
-    // A render of an older engine has nothing beside its picture.
-    await rm(path.join(folders.render(renders[0].id), 'confidence.png'))
-    await expect(deliver(server.context.db, folders, renders[0].id, 'confidence')).rejects.toThrow('fuse the run again')
+    expect((await sharp((await delivered(db, folders, renders[0].id, 'tif')).file).metadata()).depth).toBe('ushort')
+    // Asked for again, it is there.
+    expect(await work.deliver(renders[0].id, 'tif')).toBeUndefined()
     expect(existsSync(server.context.store.folders.job(id))).toBe(false)
   }, 60_000)
 
@@ -86,7 +88,7 @@ describe('jobs', () => {
     const seen: string[] = []
     server.context.jobs.events.on('any', ({ progress_json }) => progress_json && seen.push(JSON.parse(progress_json).file))
     const request = { scene: 'bristles', seed: 1, camera: { width_px: 160, height_px: 120, mover: 'rail' }, positions_mm: [1, 3] }
-    const { id } = await server.context.jobs.add(shootId, runId, 'shoot', request)
+    const { id } = await server.context.jobs.add('shoot', { shoot_id: shootId, run_id: runId }, request)
     expect(await ended(id)).toMatchObject({ state: 'done' })
     const [{ frames }] = (await server.context.shoots.detail(shootId)).runs
     expect(frames.map(({ name, position_mm }) => [name, position_mm])).toEqual([
@@ -101,40 +103,38 @@ describe('jobs', () => {
     const shootId = await server.newShoot()
     const runId = await server.context.shoots.addRun(shootId, 'imported')
     await server.add(runId, 'a.jpg', await picture())
-    const { id } = await server.context.jobs.add(shootId, runId, 'fuse', settings)
+    const { id } = await server.context.jobs.add('fuse', { shoot_id: shootId, run_id: runId }, settings)
     const job = await ended(id)
     expect(job.state).toBe('failed')
-    expect(job.error).toContain('one frame only')
+    expect(job.error_code).toBe('run.tooFew')
     expect((await server.context.shoots.detail(shootId)).runs[0].renders).toEqual([])
   }, 30_000)
 
   test('an engine that is killed ends its job with a sentence; frames stay and it can run again', async () => {
     const { shootId, runId } = await seriesRun(6)
     server.context.jobs.events.on('any', ({ progress_json, state }) => {
-      if (state === 'running' && progress_json?.includes('register'))
-        spawnSync('pkill', ['-KILL', '-f', `fuse ${server.context.store.folders.frames(runId)}`])
+      if (state === 'running' && progress_json?.includes('register')) for (const pid of enginePids(server)) process.kill(pid, 'SIGKILL')
     })
-    const { id } = await server.context.jobs.add(shootId, runId, 'fuse', settings)
+    const { id } = await server.context.jobs.add('fuse', { shoot_id: shootId, run_id: runId }, settings)
     const job = await ended(id)
     expect(job).toMatchObject({ state: 'failed' })
-    expect(job.error).toContain('stopped from outside')
+    expect(job.error_code).toBe('job.killed')
     server.context.jobs.events.removeAllListeners('any')
     expect(await server.framesOf(runId)).toHaveLength(6)
     expect(existsSync(server.context.store.folders.job(id))).toBe(false)
-    const again = await server.context.jobs.add(shootId, runId, 'fuse', settings)
+    const again = await server.context.jobs.add('fuse', { shoot_id: shootId, run_id: runId }, settings)
     expect(await ended(again.id)).toMatchObject({ state: 'done' })
   }, 60_000)
 
   test('cancelling ends a running job at once and a waiting one before it starts', async () => {
     const { shootId, runId } = await seriesRun(6)
-    const first = await server.context.jobs.add(shootId, runId, 'fuse', settings)
-    const second = await server.context.jobs.add(shootId, runId, 'fuse', settings)
+    const first = await server.context.jobs.add('fuse', { shoot_id: shootId, run_id: runId }, settings)
+    const second = await server.context.jobs.add('fuse', { shoot_id: shootId, run_id: runId }, settings)
     await new Promise<void>((resolve) => server.context.jobs.events.on('any', ({ progress_json }) => progress_json && resolve()))
     await server.context.jobs.cancel(second.id)
     const asked = Date.now()
     await server.context.jobs.cancel(first.id)
-    const atWork = () => spawnSync('pgrep', ['-f', `fuse ${server.context.store.folders.frames(runId)}`]).status === 0
-    while (atWork() && Date.now() - asked < 5000) await new Promise((resolve) => setTimeout(resolve, 20))
+    while (enginePids(server).length > 0 && Date.now() - asked < 5000) await new Promise((resolve) => setTimeout(resolve, 20))
     // Its memory and its processor go with the process.
     expect(Date.now() - asked).toBeLessThan(1000)
     expect(await ended(first.id)).toMatchObject({ state: 'cancelled' })
@@ -150,8 +150,8 @@ describe('jobs', () => {
       else if (state === 'done') course.push(`${id} ${state}`)
     })
     const [first, second] = [
-      await server.context.jobs.add(shootId, runId, 'fuse', settings),
-      await server.context.jobs.add(shootId, runId, 'fuse', { ...settings, style: 'mellow' }),
+      await server.context.jobs.add('fuse', { shoot_id: shootId, run_id: runId }, settings),
+      await server.context.jobs.add('fuse', { shoot_id: shootId, run_id: runId }, { ...settings, style: 'mellow' }),
     ]
     await server.context.jobs.idle()
     expect(course).toEqual([`${first.id} running`, `${first.id} done`, `${second.id} running`, `${second.id} done`])
@@ -160,19 +160,18 @@ describe('jobs', () => {
   test('memory that runs out ends one job with a sentence; the next one is done', async () => {
     const { shootId, runId } = await seriesRun()
     process.env.NITIDUS_MEMORY_MB = '1'
-    const short = await server.context.jobs.add(shootId, runId, 'fuse', settings).finally(() => server.context.jobs.idle())
+    const short = await server.context.jobs.add('fuse', { shoot_id: shootId, run_id: runId }, settings).finally(() => server.context.jobs.idle())
     delete process.env.NITIDUS_MEMORY_MB
-    const next = await server.context.jobs.add(shootId, runId, 'fuse', settings)
-    expect(await ended(short.id)).toMatchObject({ state: 'failed', error: expect.stringContaining('not enough memory') })
+    const next = await server.context.jobs.add('fuse', { shoot_id: shootId, run_id: runId }, settings)
+    expect(await ended(short.id)).toMatchObject({ state: 'failed', error_code: 'memory.tooLittle' })
     expect(await ended(next.id)).toMatchObject({ state: 'done', error: null })
     expect(await server.framesOf(runId)).toHaveLength(3)
   }, 60_000)
 
   test('a missing engine is a failed job, not a dead server', async () => {
+    const { shootId, runId } = await seriesRun()
     const lame = await server.open({ NITIDUS_ENGINE: path.join(server.folder, 'nothing.mjs') })
-    const shootId = await server.newShoot()
-    const runId = await server.context.shoots.addRun(shootId, 'imported')
-    const { id } = await lame.jobs.add(shootId, runId, 'fuse', settings)
+    const { id } = await lame.jobs.add('fuse', { shoot_id: shootId, run_id: runId }, settings)
     await lame.jobs.idle()
     expect(await ended(id)).toMatchObject({ state: 'failed' })
   })
@@ -190,10 +189,9 @@ describe('jobs', () => {
       .execute()
     const later = await server.open()
     await later.jobs.idle()
-    const jobs = await later.db.selectFrom('job').select(['state', 'error']).orderBy('id').execute()
+    const jobs = await later.db.selectFrom('job').select(['state', 'error_code']).orderBy('id').execute()
     expect(jobs[0]).toMatchObject({ state: 'interrupted' })
-    expect(jobs[0].error).toContain('run it again')
-    expect(jobs[1].state).toBe('failed')
-    expect(jobs[1].error).toContain('not a folder')
+    expect(jobs[0].error_code).toBe('job.interrupted')
+    expect(jobs[1]).toMatchObject({ state: 'failed', error_code: 'run.tooFew' })
   })
 })

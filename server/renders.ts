@@ -1,80 +1,101 @@
 import { readFile } from 'node:fs/promises'
 import path from 'node:path'
-import sharp from 'sharp'
-import { encode, type PictureFormat } from '@/codec'
-import { InputError, type FuseReport } from '@/schemas'
-import type { Database } from './database'
-import { Folders } from './pictures'
+import slugify from 'slugify'
+import type { PictureFormat } from '@/codec'
+import { isRefusal, refusal } from '@/core/words'
+import type { Database, Folders, Render } from '@/database'
+import { checkBends, checkRegistration, registrationOf, storedReport, type Registration } from '@/schemas'
 
-/** What a render is delivered as: pictures are encoded anew, what lies beside them is given as it is `kept`. */
+export const REGISTRATION_FILE = 'registration.json'
+/** File of an older render in which it stands how its frames were bent. */
+const BENDS_FILE = 'bends.json'
+
+/** Pictures that a render is written as anew, each by a job. */
+export const PICTURE_FORMATS = ['tif', 'png', 'jpg'] as const satisfies PictureFormat[]
+
+/** What a render is delivered as: pictures are `made` by a job, what lies beside them is given as it is `kept`. */
 const DELIVERED = {
-  tif: { type: 'image/tiff', picture: 'tif' },
-  png: { type: 'image/png', picture: 'png' },
-  jpg: { type: 'image/jpeg', picture: 'jpg' },
+  tif: { type: 'image/tiff', made: true },
+  png: { type: 'image/png', made: true },
+  jpg: { type: 'image/jpeg', made: true },
   depth: { type: 'image/png', kept: 'depth.png' },
   confidence: { type: 'image/png', kept: 'confidence.png' },
   ply: { type: 'application/octet-stream', kept: 'relief.ply' },
-  json: { type: 'application/json' },
+  json: { type: 'application/json', kept: 'report.json' },
 } satisfies Record<string, Format>
 export type Delivery = keyof typeof DELIVERED
 export const DELIVERIES = Object.keys(DELIVERED) as Delivery[]
 
 interface Format {
   type: string
-  picture?: PictureFormat
+  made?: boolean
   kept?: string
 }
 
+/** A file to take away: where it lies, and what it is called. */
 export interface Delivered {
+  file: string
   name: string
   type: string
-  contents: Buffer
 }
 
-/** A render as a file to take away: the picture in 16 bits (8 for JPEG) or its report, settings in its name. */
-export async function deliver(db: Database, folders: Folders, renderId: number, format: Delivery): Promise<Delivered> {
-  const render = await db
+/** A render that is not in the bin. @throws Refusal where there is none. */
+export async function renderOf(db: Database, renderId: number): Promise<Render> {
+  const render = await db.selectFrom('render').selectAll().where('id', '=', renderId).where('binned_at', 'is', null).executeTakeFirst()
+  if (!render) throw refusal('render.gone')
+  return render
+}
+
+/** A render as a file to take away; a picture has to be made by a job of kind `deliver` before. */
+export async function delivered(db: Database, folders: Folders, renderId: number, format: Delivery): Promise<Delivered> {
+  const render = await renderOf(db, renderId)
+  const { type, kept, made }: Format = DELIVERED[format]
+  const file = made ? deliveredFile(folders, render, format as PictureFormat) : path.join(folders.render(render.folder), kept!)
+  return { file, type, name: await deliveredName(db, renderId, format) }
+}
+
+export function deliveredFile(folders: Folders, render: Pick<Render, 'id' | 'uid'>, format: PictureFormat): string {
+  return folders.derived('delivered', `${render.uid}.${format}`)
+}
+
+/** For instance `ammonite_run1_lace_ref08_16bit.tif`. */
+export async function deliveredName(db: Database, renderId: number, format: Delivery): Promise<string> {
+  const row = await db
     .selectFrom('render')
     .innerJoin('run', 'run.id', 'render.run_id')
     .innerJoin('shoot', 'shoot.id', 'run.shoot_id')
     .select(['render.report_json', 'shoot.title', 'run.number'])
     .where('render.id', '=', renderId)
-    .executeTakeFirst()
-  if (!render) throw new InputError('This render does not exist any more; go back to the shoot.')
-  const report = JSON.parse(render.report_json) as FuseReport
-  const name = fileName(render.title, render.number, report, format)
-  const folder = folders.render(renderId)
-  const { type, ...from }: Format = DELIVERED[format]
-  if (from.kept) return { name, type, contents: await kept(path.join(folder, from.kept)) }
-  if (from.picture) return { name, type, contents: await picture(path.join(folder, 'result.tif'), from.picture, report) }
-  return { name, type, contents: Buffer.from(render.report_json) }
-}
-
-async function kept(file: string): Promise<Buffer> {
-  return readFile(file).catch(() => {
-    throw new InputError('This render was made before such files were kept; fuse the run again.')
-  })
-}
-
-function picture(file: string, format: PictureFormat, { settings }: FuseReport): Promise<Buffer> {
-  const wide = settings.bits === 16 && format !== 'jpg'
-  return encode(sharp(file).toColourspace(wide ? 'rgb16' : 'srgb'), format)
-}
-
-/** For instance `ammonite_run1_lace_ref08_16bit.tif`. */
-function fileName(title: string, run: number, { style, reference, frames, settings }: FuseReport, format: Delivery): string {
-  const slug =
-    title
-      .toLowerCase()
-      .normalize('NFKD')
-      .replace(/[^a-z0-9]+/g, '-')
-      .replace(/^-+|-+$/g, '') || 'shoot'
+    .executeTakeFirstOrThrow()
+  const { style, reference, frames, settings } = storedReport(row.report_json)
   const place = frames.findIndex((frame) => frame.file === reference) + 1
   const moved = settings.register ? '' : '_unregistered'
-  return `${slug}_run${run}_${style}_ref${String(place).padStart(2, '0')}${moved}${endingOf(format, settings.bits)}`
+  const slug = slugify(row.title, { lower: true, strict: true }) || 'shoot'
+  return `${slug}_run${row.number}_${style}_ref${String(place).padStart(2, '0')}${moved}${endingOf(format, settings.bits)}`
 }
 
 function endingOf(format: Delivery, bits: number): string {
   if (format === 'depth' || format === 'confidence') return `_${format}.png`
   return format === 'tif' || format === 'png' ? `_${bits}bit.${format}` : `.${format}`
+}
+
+/**
+ * How the frames of a render lie on one another. Renders of older versions have it in two files, from which it is put together.
+ * @throws Refusal where it is gone or cannot be read.
+ */
+export async function registrationIn(folders: Folders, render: Render): Promise<Registration> {
+  const folder = folders.render(render.folder)
+  const read = async (name: string): Promise<unknown> => {
+    const text = await readFile(path.join(folder, name), 'utf8').catch(() => undefined)
+    return text === undefined ? undefined : JSON.parse(text)
+  }
+  try {
+    const kept = await read(REGISTRATION_FILE)
+    if (kept !== undefined) return checkRegistration(kept)
+    const bends = await read(BENDS_FILE)
+    return registrationOf(storedReport(render.report_json), bends === undefined ? { frames: {} } : checkBends(bends))
+  } catch (error) {
+    if (error instanceof SyntaxError || isRefusal(error)) throw refusal('render.damaged')
+    throw error
+  }
 }

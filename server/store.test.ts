@@ -6,9 +6,9 @@ import { GARDEN, NIB } from '@/demo/scenario'
 import { planSeries } from '@/core/plan'
 import { completePlanRequest } from '@/schemas'
 import { readEnvironment, simulationOf } from '.'
-import { readExif } from '@/codec'
-import { safeName } from './pictures'
-import { demoShoot as demo, picture, TestServer } from './testServer'
+import { readTakenWith } from '@/codec'
+import { plainName, storedName } from './pictures'
+import { demoShoot as demo, picture, refusedWith, TestServer } from './testServer'
 
 let server: TestServer
 beforeEach(async () => {
@@ -34,14 +34,14 @@ describe('frames are taken in', () => {
   })
 
   test.each([
-    ['a text file', 'a.jpg', Buffer.from('hello'), 'a.jpg is not a picture'],
-    ['an empty file', 'a.jpg', Buffer.alloc(0), 'a.jpg is empty'],
-    ['a path', '../a.jpg', Buffer.from('x'), 'no folders'],
-    ['dots', 'a..jpg', Buffer.from('x'), 'no folders'],
-    ['another kind', 'a.gif', Buffer.from('x'), 'not a JPEG'],
-  ])('%s is refused and leaves nothing', async (_, name, contents, sentence) => {
+    ['a text file', 'a.jpg', Buffer.from('hello'), 'picture.unreadable'],
+    ['an empty file', 'a.jpg', Buffer.alloc(0), 'picture.empty'],
+    ['a path', '../a.jpg', Buffer.from('x'), 'frame.name'],
+    ['dots', '..', Buffer.from('x'), 'frame.name'],
+    ['another kind', 'a.gif', Buffer.from('x'), 'picture.ending'],
+  ])('%s is refused and leaves nothing', async (_, name, contents, code) => {
     const runId = await server.newRun()
-    await expect(server.add(runId, name, contents)).rejects.toThrow(sentence)
+    await expect(server.add(runId, name, contents)).rejects.toMatchObject({ code })
     expect(await server.framesOf(runId)).toEqual([])
     await nothingHalf()
   })
@@ -50,9 +50,9 @@ describe('frames are taken in', () => {
     const runId = await server.newRun()
     const whole = await picture(400, 300)
     await server.add(runId, 'a.jpg', whole)
-    await expect(server.add(runId, 'b.jpg', whole.subarray(0, whole.length / 2))).rejects.toThrow('b.jpg is cut short')
-    await expect(server.add(runId, 'b.jpg', await picture(200, 300))).rejects.toThrow('must have one size')
-    await expect(server.add(runId, 'a.jpg', whole)).rejects.toThrow('in this run already')
+    await expect(server.add(runId, 'b.jpg', whole.subarray(0, whole.length / 2))).rejects.toMatchObject({ code: 'picture.damaged' })
+    await expect(server.add(runId, 'b.jpg', await picture(200, 300))).rejects.toMatchObject({ code: 'frame.size' })
+    await expect(server.add(runId, 'a.jpg', whole)).rejects.toMatchObject({ code: 'frame.nameTaken' })
     expect(await server.framesOf(runId)).toEqual(['a.jpg'])
     expect(await readdir(server.context.store.folders.frames(runId))).toEqual(['a.jpg'])
   })
@@ -74,20 +74,52 @@ describe('frames are taken in', () => {
     const runId = await server.newRun()
     const small = await server.open({ NITIDUS_QUOTA_MB: '0.002' })
     await server.add(runId, 'a.jpg', await picture(), small)
-    await expect(server.add(runId, 'b.jpg', await picture(900, 700, '#123'), small)).rejects.toThrow('no room left')
+    await expect(server.add(runId, 'b.jpg', await picture(900, 700, '#123'), small)).rejects.toMatchObject({ code: 'disk.quota' })
     expect(await server.framesOf(runId)).toEqual(['a.jpg'])
     await nothingHalf()
   })
 
-  test.each(['a.jpg', 'IMG 12 (copy).tif', 'Ölkanne_3.png'])('%s is a name that is kept', (name) => expect(safeName(name)).toBe(name))
+  test.each([
+    '_DSC1234.JPG',
+    'a.jpg',
+    'IMG 12 (copy).tif',
+    'Ölkanne_3.png',
+    'Cafe\u0301.jpg',
+    'Kirche & Turm #3 [final], 1.jpg',
+    "it's.png",
+    '石.jpg',
+    'с поля.jpg',
+    '.hidden.jpg',
+  ])('%s is kept and shown as it is', async (name) => {
+    const runId = await server.newRun()
+    const contents = await picture()
+    const frame = await server.add(runId, name, contents)
+    expect(frame.name).toBe(name)
+    expect(await server.framesOf(runId)).toEqual([name])
+    expect((await readFile(server.context.store.folders.frame(runId, frame.file))).equals(contents)).toBe(true)
+  })
 
-  test.each(['', '.hidden.jpg', 'a/b.jpg', 'a\\b.jpg', 'a\0.jpg', '..', 'x'.repeat(300)])('%j is no name', (name) =>
-    expect(() => safeName(name)).toThrow('rename'),
+  test.each(['', 'a/b.jpg', 'a\\b.jpg', 'a\0.jpg', 'a\nb.jpg', '.', '..', 'x'.repeat(300)])('%j is no name', (name) =>
+    expect(() => plainName(name)).toThrow(refusedWith('frame.name')),
   )
 
-  test('hostile EXIF is ignored, not fatal', () => {
-    expect(readExif(Buffer.from('Exif\0\0garbage that is no TIFF structure'))).toBeNull()
-    expect(readExif(undefined)).toBeNull()
+  test('names that some disks keep otherwise are stored under one of ours', () => {
+    expect(storedName('IMG_1.JPG', 'u', [])).toBe('IMG_1.JPG')
+    expect(storedName('img_1.jpg', 'u', [{ file: 'IMG_1.JPG' }])).toBe('u.jpg')
+    for (const name of ['Ö.jpg', 'con.jpg', '.a.png', 'a,b.tif', 'trailing.jpg ']) expect(storedName(name, 'u', [])).toMatch(/^u/)
+  })
+
+  test('two names that differ in capitals only are two frames', async () => {
+    const runId = await server.newRun()
+    const [a, b] = [await picture(), await picture(60, 40, '#123')]
+    const files = [await server.add(runId, 'IMG_1.JPG', a), await server.add(runId, 'img_1.jpg', b)]
+    expect(new Set(files.map(({ file }) => file.toLowerCase())).size).toBe(2)
+    expect(await server.framesOf(runId)).toEqual(['IMG_1.JPG', 'img_1.jpg'])
+  })
+
+  test('hostile EXIF is ignored, not fatal', async () => {
+    expect(await readTakenWith(Buffer.from('Exif\0\0garbage that is no TIFF structure'))).toBeNull()
+    expect(await readTakenWith(undefined)).toBeNull()
   })
 })
 
@@ -96,18 +128,18 @@ describe('a folder on this machine', () => {
     const runId = await server.newRun()
     await mkdir(path.join(server.folder, 'import', 'card'), { recursive: true })
     for (const name of ['f10.jpg', 'f2.jpg', 'notes.txt']) await writeFile(path.join(server.folder, 'import', 'card', name), await picture())
-    const frames = await server.context.store.addFolder(runId, 'card')
-    expect(frames.map(({ name }) => name)).toEqual(['f2.jpg', 'f10.jpg'])
+    expect(await server.context.store.addFolder(runId, 'card')).toEqual({ taken: 2, refused: [] })
+    expect(await server.framesOf(runId)).toEqual(['f2.jpg', 'f10.jpg'])
   })
 
   test('outside it, by path, by dots or by a link, is refused', async () => {
     const runId = await server.newRun()
     await symlink('/etc', path.join(server.folder, 'import', 'way-out'))
     for (const name of ['/etc', '../..', 'way-out', 'nowhere'])
-      await expect(server.context.store.addFolder(runId, name)).rejects.toThrow('not a folder inside')
+      await expect(server.context.store.addFolder(runId, name)).rejects.toMatchObject({ code: 'folder.outside' })
     await writeFile(path.join(server.folder, 'import', 'file.txt'), '')
-    await expect(server.context.store.addFolder(runId, 'file.txt')).rejects.toThrow('is a file')
-    await expect(server.context.store.addFolder(runId, '.')).rejects.toThrow('holds no JPEG')
+    await expect(server.context.store.addFolder(runId, 'file.txt')).rejects.toMatchObject({ code: 'folder.isFile' })
+    await expect(server.context.store.addFolder(runId, '.')).rejects.toMatchObject({ code: 'folder.noPictures' })
   })
 })
 
@@ -124,12 +156,14 @@ describe('shoots', () => {
     const shootId = await server.context.shoots.create(GARDEN)
     const [{ plan }] = await server.context.shoots.list()
     expect(plan!.frames.at(-1)!.far_mm).toBe(Infinity)
-    expect((await server.context.shoots.detail(shootId)).planRequest.subject).toMatchObject({ far_mm: null })
+    expect((await server.context.shoots.detail(shootId)).planRequest.subject).toMatchObject({ far_mm: Infinity })
   })
 
   test('a shoot that does not exist is said, not crashed on', async () => {
-    await expect(server.context.shoots.detail(99)).rejects.toThrow('does not exist any more')
-    await expect(server.context.shoots.replan(99, { title: 'x', subject: '', scene: 'fossil', plan: demo.plan })).rejects.toThrow('does not exist')
+    await expect(server.context.shoots.detail(99)).rejects.toMatchObject({ code: 'shoot.gone' })
+    await expect(server.context.shoots.replan(99, { title: 'x', subject: '', scene: 'fossil', plan: demo.plan })).rejects.toMatchObject({
+      code: 'shoot.gone',
+    })
   })
 
   test('the simulated camera shoots a range from the near edge on, framed in the middle of it', () => {
@@ -154,7 +188,9 @@ describe('shoots', () => {
 
   test('it has no objective, and says so', () => {
     const optics = { kind: 'objective', designMagnification: 5, designTube_mm: 200, tube_mm: 200, numericalAperture: 0.14 } as const
-    expect(() => simulationOf('fossil', { ...demo.plan, optics }, planSeries(completePlanRequest(demo.plan)), 1)).toThrow('bring your own frames')
+    expect(() => simulationOf('fossil', { ...demo.plan, optics }, planSeries(completePlanRequest(demo.plan)), 1)).toThrow(
+      expect.objectContaining({ code: 'device.objective' }),
+    )
   })
 })
 

@@ -22,12 +22,14 @@ async function run(blurs: number[]): Promise<number> {
   return runId
 }
 
+const survey = async (runId: number) => server.context.jobs.outcome<'survey'>(await server.context.work.survey(runId))
+
 const surveyOf = async (runId: number) =>
   (await server.context.db.selectFrom('run').select('survey_json').where('id', '=', runId).executeTakeFirstOrThrow()).survey_json
 
 test('a survey is kept with its run until another frame comes', async () => {
   const runId = await run([2, 0, 2, 4])
-  const report = await server.context.surveys.make(runId)
+  const report = await survey(runId)
   expect(report.frames).toHaveLength(4)
   expect(JSON.parse((await surveyOf(runId))!)).toEqual(report)
   await server.add(runId, 'g.jpg', await striped(1))
@@ -35,24 +37,34 @@ test('a survey is kept with its run until another frame comes', async () => {
 })
 
 test('a run of one frame, or none, is said in a sentence', async () => {
-  await expect(server.context.surveys.make(await run([0]))).rejects.toThrow('one frame only')
-  await expect(server.context.surveys.make(4711)).rejects.toThrow('does not exist any more')
+  await expect(survey(await run([0]))).rejects.toMatchObject({ code: 'run.tooFew' })
+  await expect(survey(4711)).rejects.toMatchObject({ code: 'run.gone' })
+})
+
+const surveyOfRoles = (roles: [string, string][]) => ({
+  frames: roles.map(([file, role]) => ({ file, role, reason: '', exposure_ev: 0 })),
+  order: 'near-to-far',
+  directionBy: 'names',
+  coverage: { nearEnd: 'reached', farEnd: 'reached', gaps: [] },
+  exposure: { spread_ev: 0 },
+  messages: [],
 })
 
 describe('what is fused', () => {
+  const toFuse = async (runId: number) => (await framesToFuse(server.context.db, runId)).map(({ name }) => name)
   const aside = (name: string, value: number | null) =>
     server.context.db.updateTable('frame').set({ aside: value }).where('name', '=', name).execute()
   const surveyed = (runId: number, roles: [string, string][]) =>
     server.context.db
       .updateTable('run')
-      .set({ survey_json: JSON.stringify({ frames: roles.map(([file, role]) => ({ file, role })) }) })
+      .set({ survey_json: JSON.stringify(surveyOfRoles(roles)) })
       .where('id', '=', runId)
       .execute()
 
   test('without a survey all frames, in the order of their names', async () => {
     const runId = await server.newRun()
     for (const name of ['f10.jpg', 'f9.jpg']) await server.add(runId, name, await picture())
-    expect(await framesToFuse(server.context.db, runId)).toEqual(['f9.jpg', 'f10.jpg'])
+    expect(await toFuse(runId)).toEqual(['f9.jpg', 'f10.jpg'])
   })
 
   test('with one, the used frames in focus order; what a hand decides counts more', async () => {
@@ -62,11 +74,11 @@ describe('what is fused', () => {
       ['f1.jpg', 'flawed'],
       ['f0.jpg', 'use'],
     ])
-    expect(await framesToFuse(server.context.db, runId)).toEqual(['f2.jpg', 'f0.jpg'])
+    expect(await toFuse(runId)).toEqual(['f2.jpg', 'f0.jpg'])
     await aside('f1.jpg', 0)
     await aside('f2.jpg', 1)
-    expect(await framesToFuse(server.context.db, runId)).toEqual(['f1.jpg', 'f0.jpg'])
+    expect(await toFuse(runId)).toEqual(['f1.jpg', 'f0.jpg'])
     await aside('f2.jpg', null)
-    expect(await framesToFuse(server.context.db, runId)).toEqual(['f2.jpg', 'f1.jpg', 'f0.jpg'])
+    expect(await toFuse(runId)).toEqual(['f2.jpg', 'f1.jpg', 'f0.jpg'])
   })
 })

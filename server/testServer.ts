@@ -1,3 +1,4 @@
+import { spawnSync } from 'node:child_process'
 import { mkdtemp, rm } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
 import path from 'node:path'
@@ -12,7 +13,6 @@ export const demoShoot = FOSSIL
 export class TestServer {
   readonly folder: string
   context!: Context
-  private readonly opened: Context[] = []
 
   private constructor(folder: string) {
     this.folder = folder
@@ -20,19 +20,20 @@ export class TestServer {
 
   static async start(): Promise<TestServer> {
     const server = new TestServer(await mkdtemp(path.join(tmpdir(), 'server-')))
-    server.context = await server.open()
+    await server.open()
     return server
   }
 
   /** The same data folder opened once more, as after a restart, with other settings. */
   async open(change: Record<string, string> = {}): Promise<Context> {
-    const made = await openContext(readEnvironment({ NITIDUS_DATA: this.folder, ...change } as unknown as NodeJS.ProcessEnv))
-    this.opened.push(made)
-    return made
+    await this.context?.close()
+    this.context = await openContext(readEnvironment({ NITIDUS_DATA: this.folder, ...change } as unknown as NodeJS.ProcessEnv))
+    return this.context
   }
 
   async stop(): Promise<void> {
-    await Promise.all(this.opened.map(({ jobs, db }) => jobs.idle().then(() => db.destroy())))
+    await this.context.jobs.idle()
+    await this.context.close()
     await rm(this.folder, { recursive: true })
   }
 
@@ -54,8 +55,17 @@ export class TestServer {
   }
 }
 
+/** Processes of the engine that this server started, found by its data folder, which no other has. */
+export function enginePids({ folder }: TestServer): number[] {
+  const { stdout } = spawnSync('pgrep', ['-P', String(process.pid), '-f', folder], { encoding: 'utf8' })
+  return stdout.split('\n').filter(Boolean).map(Number)
+}
+
 /** A JPEG of one colour. */
 export const picture = (width = 60, height = 40, background = '#7a6') =>
   sharp({ create: { width, height, channels: 3, background } })
     .jpeg()
     .toBuffer()
+
+/** What a refusal of this code looks like. */
+export const refusedWith = (code: string) => expect.objectContaining({ name: 'Refusal', code })

@@ -3,13 +3,14 @@
 import { QueryClient, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useEffect } from 'react'
 import type { Kit, KitItem, Shelf } from '@/core/kit'
-import type { JobDetail, ShootDetail, ShootRequest, ShootSummary } from '@/schemas'
+import type { BinKind, JobDetail, JobKind, JobResults, ShootDetail, ShootRequest, ShootSummary } from '@/schemas'
 
 /** What a route refused, with the field to mend where there is one. */
 export class RefusedError extends Error {
   constructor(
     message: string,
     readonly field = '',
+    readonly code = '',
   ) {
     super(message)
   }
@@ -18,10 +19,10 @@ export class RefusedError extends Error {
 /** Fetches JSON; a refusal becomes a RefusedError with the server's sentence. */
 export async function fetchJson<T>(address: string, options?: RequestInit): Promise<T> {
   const response = await fetch(address, options).catch(() => {
-    throw new RefusedError('The application does not answer; is it still running?')
+    throw new RefusedError('The application does not answer. Check that it is still running.', '', 'offline')
   })
   const body = await response.json().catch(() => ({}))
-  if (!response.ok) throw new RefusedError(body.error ?? 'The application could not answer.', body.field)
+  if (!response.ok) throw new RefusedError(body.error ?? 'The application could not answer.', body.field, body.code)
   return body as T
 }
 
@@ -38,12 +39,31 @@ export const useShoot = (id: number) => useQuery({ queryKey: ['shoot', id], quer
 
 export const useKit = () => useQuery({ queryKey: ['kit'], queryFn: () => fetchJson<Kit>('/api/kit') })
 
-/** Adds an item to a shelf of the kit, or changes the one that was called `former`. */
+const ASK_AGAIN_ms = 400
+
+/** Has the application do heavy work and waits until it has. Throws a RefusedError with what went wrong. */
+export async function runJob<K extends JobKind>(address: string, body?: unknown, method = 'POST'): Promise<JobResults[K] | null> {
+  const { id } = await send<{ id: number | null }>(address, method, body)
+  return id === null ? null : waitForJob<K>(id)
+}
+
+/** What a job answers once it has ended. */
+export async function waitForJob<K extends JobKind>(id: number): Promise<JobResults[K]> {
+  for (;;) {
+    const job = await fetchJson<JobDetail>(`/api/jobs/${id}`)
+    if (job.state === 'done') return job.result as JobResults[K]
+    if (job.state !== 'queued' && job.state !== 'running')
+      throw new RefusedError(job.error ?? 'This was cancelled.', '', job.error_code ?? `job.${job.state}`)
+    await new Promise((resolve) => setTimeout(resolve, ASK_AGAIN_ms))
+  }
+}
+
+/** Adds an item to a shelf of the kit, or changes the one of the number given. */
 export function useSaveKitItem() {
   const client = useQueryClient()
   return useMutation({
-    mutationFn: ({ shelf, item, former }: { shelf: Shelf; item: KitItem; former?: string }) =>
-      send(`/api/kit/${shelf}${former === undefined ? '' : `?name=${encodeURIComponent(former)}`}`, 'PUT', item),
+    mutationFn: ({ shelf, item, id }: { shelf: Shelf; item: KitItem; id?: number }) =>
+      send(`/api/kit/${shelf}${id === undefined ? '' : `?id=${id}`}`, 'PUT', item),
     onSettled: () => client.invalidateQueries({ queryKey: ['kit'] }),
   })
 }
@@ -51,7 +71,7 @@ export function useSaveKitItem() {
 export function useRemoveKitItem() {
   const client = useQueryClient()
   return useMutation({
-    mutationFn: ({ shelf, name }: { shelf: Shelf; name: string }) => send(`/api/kit/${shelf}?name=${encodeURIComponent(name)}`, 'DELETE'),
+    mutationFn: ({ shelf, id }: { shelf: Shelf; id: number }) => send(`/api/kit/${shelf}?id=${id}`, 'DELETE'),
     onSettled: () => client.invalidateQueries({ queryKey: ['kit'] }),
   })
 }
@@ -75,6 +95,15 @@ export function useSaveShoot(id?: number) {
       return id
     },
     onSuccess: () => client.invalidateQueries(),
+  })
+}
+
+/** Puts something into the bin. */
+export function useDelete() {
+  const client = useQueryClient()
+  return useMutation({
+    mutationFn: ({ kind, id }: { kind: BinKind; id: number }) => send(`/api/${kind}s/${id}`, 'DELETE'),
+    onSettled: () => client.invalidateQueries(),
   })
 }
 

@@ -5,7 +5,7 @@ import { tmpdir } from 'node:os'
 import path from 'node:path'
 import sharp from 'sharp'
 import { FOSSIL as fossil, GARDEN as garden } from '@/demo/scenario'
-import { context } from '@/server'
+import { closeContext, context } from '@/server'
 import * as frameRoute from './frames/[id]/[what]/route'
 import * as kitRoute from './kit/route'
 import * as shelfRoute from './kit/[shelf]/route'
@@ -22,21 +22,23 @@ import * as eventsRoute from './shoots/[id]/events/route'
 import * as shootRoute from './shoots/[id]/route'
 import * as runsRoute from './shoots/[id]/runs/route'
 import * as simulateRoute from './shoots/[id]/shoot/route'
+import { statusOf } from './status'
 import * as tilesRoute from './tiles/[...path]/route'
 
 const folder = mkdtempSync(path.join(tmpdir(), 'api-'))
 process.env.NITIDUS_DATA = folder
 afterAll(async () => {
-  const { jobs, db } = await context()
+  const { jobs } = await context()
   await jobs.idle()
-  await db.destroy()
+  await closeContext()
   await rm(folder, { recursive: true })
 })
 
 const params = <T>(value: T) => ({ params: Promise.resolve(value) })
-const request = (body?: unknown) => new Request('http://here/', { method: 'POST', body: JSON.stringify(body) })
+const JSON_TYPE = { 'content-type': 'application/json' }
+const request = (body?: unknown) => new Request('http://here/', { method: 'POST', body: JSON.stringify(body), headers: JSON_TYPE })
 const answer = async (response: Response) => ({ status: response.status, body: await response.json() })
-const refused = (words: string) => ({ status: 400, body: { error: expect.stringContaining(words) } })
+const refused = (code: string) => ({ status: statusOf(code), body: { code, error: expect.stringMatching(/\.$/) } })
 
 async function newShoot(shoot = fossil): Promise<string> {
   const { body } = await answer(await shootsRoute.POST(request({ title: shoot.title, subject: shoot.subject, scene: shoot.scene, plan: shoot.plan })))
@@ -70,19 +72,21 @@ describe('shoots', () => {
   })
 
   test('bad requests get a sentence and the field', async () => {
-    expect(await answer(await shootsRoute.POST(new Request('http://here/', { method: 'POST', body: '{' })))).toMatchObject(refused('no JSON'))
+    expect(await answer(await shootsRoute.POST(new Request('http://here/', { method: 'POST', body: '{', headers: JSON_TYPE })))).toMatchObject(
+      refused('request.noJson'),
+    )
     const negative = { ...fossil.plan, optics: { ...fossil.plan.optics, magnification: -1 } }
     expect(await answer(await shootsRoute.POST(request({ title: 'x', plan: negative })))).toMatchObject({
       status: 400,
       body: { field: 'plan.optics.magnification' },
     })
-    expect(await answer(await shootRoute.GET(request(), params({ id: 'one' })))).toMatchObject(refused('names nothing'))
-    expect(await answer(await shootRoute.GET(request(), params({ id: '4711' })))).toMatchObject(refused('does not exist any more'))
+    expect(await answer(await shootRoute.GET(request(), params({ id: 'one' })))).toMatchObject(refused('request.address'))
+    expect(await answer(await shootRoute.GET(request(), params({ id: '4711' })))).toMatchObject(refused('shoot.gone'))
   })
 
   test('without devices switched on, a call to them says so', async () => {
     const { POST } = await import('./shoots/[id]/devices/route')
-    expect(await answer(await POST(request({ do: 'state' }), params({ id: await newShoot(garden) })))).toMatchObject(refused('switch them on first'))
+    expect(await answer(await POST(request({ do: 'state' }), params({ id: await newShoot(garden) })))).toMatchObject(refused('device.off'))
     expect(await answer(await POST(request({ do: 'fly' }), params({ id: await newShoot(garden) })))).toMatchObject({ status: 400 })
   })
 
@@ -107,17 +111,17 @@ describe('frames', () => {
     expect(await zoom.text()).toContain('<Image')
     const tile = await tilesRoute.GET(request(), params({ path: [`frame-${body.id}`, '6', '0_0.jpeg'] }))
     expect((await sharp(Buffer.from(await tile.arrayBuffer())).metadata()).width).toBe(64)
-    expect(await answer(await frameRoute.GET(request(), params({ id: String(body.id), what: 'soul' })))).toMatchObject(refused('names nothing'))
+    expect(await answer(await frameRoute.GET(request(), params({ id: String(body.id), what: 'soul' })))).toMatchObject(refused('request.address'))
   })
 
   test('bad ones are refused with a sentence', async () => {
     const run = await newRun()
-    expect(await put(run, '../a.jpg', 'x')).toMatchObject(refused('no folders'))
-    expect(await put(run, '', 'x')).toMatchObject(refused('rename'))
-    expect(await put(run, 'a.jpg', null)).toMatchObject(refused('is empty'))
-    expect(await put(run, 'a.jpg', 'text')).toMatchObject(refused('not a picture'))
-    expect(await answer(await folderRoute.POST(request({ folder: '/etc' }), params({ id: run })))).toMatchObject(refused('not a folder inside'))
-    expect(await answer(await folderRoute.POST(request({}), params({ id: run })))).toMatchObject(refused('Name the folder'))
+    expect(await put(run, '../a.jpg', 'x')).toMatchObject(refused('frame.name'))
+    expect(await put(run, '', 'x')).toMatchObject(refused('frame.name'))
+    expect(await put(run, 'a.jpg', null)).toMatchObject(refused('picture.empty'))
+    expect(await put(run, 'a.jpg', 'text')).toMatchObject(refused('picture.unreadable'))
+    expect(await answer(await folderRoute.POST(request({ folder: '/etc' }), params({ id: run })))).toMatchObject(refused('folder.outside'))
+    expect(await answer(await folderRoute.POST(request({}), params({ id: run })))).toMatchObject(refused('value.any.required'))
   })
 
   test.each([
@@ -127,20 +131,20 @@ describe('frames', () => {
     [['frame-1', '3', '0_0.jpeg', 'more']],
     [['runs-1', '3', '0_0.jpeg']],
   ])('a tile address that leaves its folder is refused: %j', async (parts) =>
-    expect(await answer(await tilesRoute.GET(request(), params({ path: parts })))).toMatchObject(refused('no tile')),
+    expect(await answer(await tilesRoute.GET(request(), params({ path: parts })))).toMatchObject(refused('request.address')),
   )
 })
 
 describe('jobs', () => {
   test('need a run with frames enough', async () => {
     const run = await newRun()
-    expect(await answer(await fuseRoute.POST(request({}), params({ id: '4711' })))).toMatchObject(refused('does not exist any more'))
-    expect(await answer(await fuseRoute.POST(request({}), params({ id: run })))).toMatchObject(refused('no frames'))
+    expect(await answer(await fuseRoute.POST(request({}), params({ id: '4711' })))).toMatchObject(refused('run.gone'))
+    expect(await answer(await fuseRoute.POST(request({}), params({ id: run })))).toMatchObject(refused('run.tooFew'))
     await put(run, 'a.jpg', await jpeg())
-    expect(await answer(await fuseRoute.POST(request({}), params({ id: run })))).toMatchObject(refused('one frame only'))
+    expect(await answer(await fuseRoute.POST(request({}), params({ id: run })))).toMatchObject(refused('run.tooFew'))
     await put(run, 'b.jpg', await jpeg())
-    expect(await answer(await fuseRoute.POST(request({ reference: 3 }), params({ id: run })))).toMatchObject(refused('2 frames are fused'))
-    expect(await answer(await fuseRoute.POST(request({ style: 'glue' }), params({ id: run })))).toMatchObject(refused('must be one of'))
+    expect(await answer(await fuseRoute.POST(request({ reference: 3 }), params({ id: run })))).toMatchObject(refused('run.reference'))
+    expect(await answer(await fuseRoute.POST(request({ style: 'glue' }), params({ id: run })))).toMatchObject(refused('value.any.only'))
   })
 
   test('are told to whoever listens, and can be cancelled and run again', async () => {
@@ -152,18 +156,18 @@ describe('jobs', () => {
     const reader = events.body!.pipeThrough(new TextDecoderStream()).getReader()
     let heard = ''
     while (!heard.includes('"state":"running"')) heard += (await reader.read()).value
-    expect(await answer(await againRoute.POST(request(), params({ id: String(body.id) })))).toMatchObject(refused('not ended yet'))
+    expect(await answer(await againRoute.POST(request(), params({ id: String(body.id) })))).toMatchObject(refused('job.notEnded'))
     expect((await cancelRoute.POST(request(), params({ id: String(body.id) }))).status).toBe(200)
     while (!heard.includes('"state":"cancelled"')) heard += (await reader.read()).value
     listening.abort()
-    expect(await answer(await againRoute.POST(request(), params({ id: '4711' })))).toMatchObject(refused('does not exist any more'))
+    expect(await answer(await againRoute.POST(request(), params({ id: '4711' })))).toMatchObject(refused('job.gone'))
   }, 60_000)
 
   test('a render that is not there is said', async () => {
     for (const what of ['tif', 'map', 'zoom', 'thumb', 'soul']) {
-      expect((await renderRoute.GET(request(), params({ id: '4711', what }))).status).toBe(400)
+      expect((await renderRoute.GET(request(), params({ id: '4711', what }))).status).toBe(404)
     }
-    expect(await answer(await renderRoute.GET(request(), params({ id: '4711', what: 'tif' })))).toMatchObject(refused('does not exist any more'))
+    expect(await answer(await renderRoute.GET(request(), params({ id: '4711', what: 'tif' })))).toMatchObject(refused('render.gone'))
   })
 })
 
@@ -183,27 +187,28 @@ describe('a plan with its fields', () => {
 
 describe('the kit', () => {
   const lamp = { name: 'Ring lamp', kind: 'lamp' }
-  const at = (name?: string) => `http://here/${name === undefined ? '' : `?name=${encodeURIComponent(name)}`}`
-  const putItem = async (shelf: string, item: unknown, name?: string) =>
-    answer(await shelfRoute.PUT(new Request(at(name), { method: 'PUT', body: JSON.stringify(item) }), params({ shelf })))
-  const removeItem = async (shelf: string, name?: string) =>
-    answer(await shelfRoute.DELETE(new Request(at(name), { method: 'DELETE' }), params({ shelf })))
+  const at = (id?: number) => `http://here/${id === undefined ? '' : `?id=${id}`}`
+  const putItem = async (shelf: string, item: unknown, id?: number) =>
+    answer(await shelfRoute.PUT(new Request(at(id), { method: 'PUT', body: JSON.stringify(item), headers: JSON_TYPE }), params({ shelf })))
+  const removeItem = async (shelf: string, id?: number) =>
+    answer(await shelfRoute.DELETE(new Request(at(id), { method: 'DELETE' }), params({ shelf })))
 
   test('items are added, changed, removed; what is wrong is said at its fact', async () => {
     expect((await putItem('lights', lamp)).status).toBe(200)
-    expect((await putItem('lights', { ...lamp, name: 'Ring lamp, warm' }, 'Ring lamp')).status).toBe(200)
-    expect((await answer(await kitRoute.GET())).body.lights.at(-1)).toEqual({ ...lamp, name: 'Ring lamp, warm' })
+    const { id } = (await answer(await kitRoute.GET())).body.lights.at(-1)
+    expect((await putItem('lights', { ...lamp, name: 'Ring lamp, warm' }, id)).status).toBe(200)
+    expect((await answer(await kitRoute.GET())).body.lights.at(-1)).toEqual({ ...lamp, id, name: 'Ring lamp, warm' })
     expect(await putItem('lights', { name: 'x', kind: 'flash' })).toMatchObject({ status: 400, body: { field: 'recycling_s' } })
-    expect(await putItem('cats', lamp)).toMatchObject(refused('these shelves'))
-    expect((await removeItem('lights', 'Ring lamp, warm')).status).toBe(200)
-    expect(await removeItem('lights', 'Ring lamp, warm')).toMatchObject(refused('removed meanwhile'))
-    expect(await removeItem('lights')).toMatchObject(refused('which item'))
+    expect(await putItem('cats', lamp)).toMatchObject(refused('value.any.only'))
+    expect((await removeItem('lights', id)).status).toBe(200)
+    expect(await removeItem('lights', id)).toMatchObject(refused('kit.gone'))
+    expect(await removeItem('lights')).toMatchObject(refused('kit.which'))
   })
 
   test('a whole kit goes out and in', async () => {
     const { body: kit } = await answer(await kitRoute.GET())
     expect(await answer(await kitRoute.POST(request(kit)))).toMatchObject({ status: 200, body: { taken: Object.values(kit).flat().length } })
-    expect(await answer(await kitRoute.POST(request({ lights: [{ name: 'x' }] })))).toMatchObject(refused('Lights, item 1'))
+    expect(await answer(await kitRoute.POST(request({ lights: [{ name: 'x' }] })))).toMatchObject(refused('value.any.required'))
   })
 })
 
@@ -215,23 +220,26 @@ describe('the run card', () => {
       expect(pdf.headers.get('content-type')).toBe('application/pdf')
       expect(Buffer.from(await pdf.arrayBuffer()).toString('latin1', 0, 5)).toBe('%PDF-')
     }
-    expect(await answer(await cardRoute.GET(request(), params({ id: '4711' })))).toMatchObject(refused('does not exist any more'))
+    expect(await answer(await cardRoute.GET(request(), params({ id: '4711' })))).toMatchObject(refused('shoot.gone'))
   })
 })
 
 describe('the survey', () => {
   test('needs a run with frames; frames are set aside and restored by hand', async () => {
     const run = await newRun()
-    expect(await answer(await surveyRoute.POST(request(), params({ id: '4711' })))).toMatchObject(refused('does not exist any more'))
+    expect(await answer(await surveyRoute.POST(request(), params({ id: '4711' })))).toMatchObject(refused('run.gone'))
     const { body } = await put(run, 'a.jpg', await jpeg())
-    expect(await answer(await surveyRoute.POST(request(), params({ id: run })))).toMatchObject(refused('one frame only'))
+    expect(await answer(await surveyRoute.POST(request(), params({ id: run })))).toMatchObject(refused('run.tooFew'))
     const aside = async (value: unknown, id = String(body.id)) =>
       answer(
-        await frameRoute.PUT(new Request('http://here/', { method: 'PUT', body: JSON.stringify({ aside: value }) }), params({ id, what: 'aside' })),
+        await frameRoute.PUT(
+          new Request('http://here/', { method: 'PUT', body: JSON.stringify({ aside: value }), headers: JSON_TYPE }),
+          params({ id, what: 'aside' }),
+        ),
       )
     for (const value of [true, false, null]) expect((await aside(value)).status).toBe(200)
     expect((await aside('yes')).status).toBe(400)
-    expect(await aside(true, '4711')).toMatchObject(refused('does not exist any more'))
+    expect(await aside(true, '4711')).toMatchObject(refused('frame.gone'))
   })
 
   test('faults of the stand-in are switched on by name', async () => {

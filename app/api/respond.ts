@@ -1,8 +1,13 @@
 import { createReadStream } from 'node:fs'
 import { stat } from 'node:fs/promises'
 import { Readable } from 'node:stream'
-import { check, idSchema, InputError, isForUser } from '@/schemas'
+import type { ReadableStream as WebStream } from 'node:stream/web'
+import { create as contentDisposition } from 'content-disposition'
+import { isRefusal, refusal, say, type Sentence } from '@/core/words'
+import { explained } from '@/database'
+import { check, idSchema } from '@/schemas'
 import { context, type Context } from '@/server'
+import { statusOf } from './status'
 
 /** A route's work; what it throws becomes one sentence for the user. */
 export async function respond(work: (context: Context) => Promise<Response | object | undefined>): Promise<Response> {
@@ -10,29 +15,71 @@ export async function respond(work: (context: Context) => Promise<Response | obj
     const result = await work(await context())
     return result instanceof Response ? result : Response.json(result ?? { ok: true })
   } catch (error) {
-    if (isForUser(error)) return Response.json({ error: error.message, field: error.field }, { status: 400 })
+    const known = explained(error)
+    if (isRefusal(known)) return refused({ code: known.code, text: known.message }, known.field)
     console.error(error)
-    return Response.json({ error: 'Something went wrong on our side; the details are in the server’s log.' }, { status: 500 })
+    return refused(say('server.inside'))
   }
 }
 
+function refused({ code, text }: Sentence, field?: string): Response {
+  return Response.json({ error: text, code, field }, { status: statusOf(code) })
+}
+
+/** The number in a route's path. @throws Refusal where it is spelt otherwise. */
 export async function idOf(params: Promise<{ id: string }>): Promise<number> {
-  return check<number>(idSchema, (await params).id)
+  try {
+    return Number(check<string>(idSchema, (await params).id))
+  } catch {
+    throw refusal('request.address')
+  }
 }
 
-/** The JSON body of a request. @throws InputError where it is none. */
-export async function bodyOf(request: Request): Promise<unknown> {
-  return request.json().catch(() => {
-    throw new InputError('The request holds no JSON.')
-  })
+/** Most of what a form sends; logs and kits are longer and say so. */
+const USUAL_kB = 64
+
+/** The JSON body of a request. @throws Refusal where it is none, is not said to be, or is too long. */
+export async function bodyOf(request: Request, most_kB = USUAL_kB): Promise<unknown> {
+  const type = request.headers.get('content-type')?.split(';')[0].trim().toLowerCase()
+  if (type !== 'application/json') throw refusal('request.jsonType')
+  const tooLarge = () => refusal('request.tooLarge', { most_kB })
+  if (Number(request.headers.get('content-length') ?? 0) > most_kB * 1000) throw tooLarge()
+  const parts: Buffer[] = []
+  let length = 0
+  // Counted as it comes: what is said of the length may be wrong or missing.
+  if (request.body)
+    for await (const part of Readable.fromWeb(request.body as WebStream)) {
+      length += (part as Buffer).length
+      if (length > most_kB * 1000) throw tooLarge()
+      parts.push(Buffer.from(part as Uint8Array))
+    }
+  try {
+    return JSON.parse(Buffer.concat(parts).toString('utf8'))
+  } catch {
+    throw refusal('request.noJson')
+  }
 }
 
-/** Sends a file that never changes under its address. */
-export async function sendFile(file: string, type: string): Promise<Response> {
-  const { size } = await stat(file).catch(() => {
-    throw new InputError('This picture does not exist any more.')
-  })
+interface FileOptions {
+  /** Offered to be kept under this name, not shown. */
+  name?: string
+  /** What is said where the file is gone. */
+  gone?: Sentence
+}
+
+/** Pictures stay the same under their address; a browser asks again after an hour, as numbers may be given anew after a restore. */
+const KEPT_s = 3600
+
+/** Sends a file. @throws Refusal where it is gone. */
+export async function sendFile(file: string, type: string, { name, gone = say('request.address') }: FileOptions = {}): Promise<Response> {
+  const found = await stat(file).catch(() => undefined)
+  if (!found?.isFile()) return refused(gone)
   return new Response(Readable.toWeb(createReadStream(file)) as ReadableStream, {
-    headers: { 'content-type': type, 'content-length': String(size), 'cache-control': 'private, max-age=86400' },
+    headers: {
+      'content-type': type,
+      'content-length': String(found.size),
+      'cache-control': name ? 'private, no-cache' : `private, max-age=${KEPT_s}`,
+      ...(name && { 'content-disposition': contentDisposition(name) }),
+    },
   })
 }

@@ -1,10 +1,10 @@
-import path from 'node:path'
 import { fullSize, inMillimetres, type GreyMap } from '@/core/fuse'
 import { meshOf, objOf, plyOf } from '@/core/formats'
 import type { Plane, Rectangle } from '@/core/raster'
 import type { Workspace } from '@/core/raster/kernels'
-import { InputError } from '@/schemas'
-import { readJson } from '../plan'
+import { refusal } from '@/core/words'
+import type { FrameFile } from '@/schemas'
+import { readJson } from '../json'
 import type { FusedSeries } from './fuseSeries'
 
 /** What 0 and 65535 of a depth picture stand for. */
@@ -22,18 +22,17 @@ export interface FoundDepth {
 
 /**
  * Where the focus of each frame was, in mm away from the camera, from a JSON object by file name.
- * @throws InputError where a frame is missing from it or stands out of order.
+ * @throws Refusal where a frame is missing from it or stands out of order.
  */
-export async function readPositions(file: string, frames: string[]): Promise<number[]> {
+export async function readPositions(file: string, frames: FrameFile[]): Promise<number[]> {
   const known = (await readJson(file)) as Record<string, unknown>
-  const positions = frames.map((frame) => {
-    const at = known[path.basename(frame)]
-    if (typeof at !== 'number' || !Number.isFinite(at)) throw new InputError(`${file} holds no position in mm for ${path.basename(frame)}.`)
+  const positions = frames.map(({ name }) => {
+    const at = known[name]
+    if (typeof at !== 'number' || !Number.isFinite(at)) throw refusal('series.noPosition', { file, name })
     return at
   })
   const rises = Math.sign(positions.at(-1)! - positions[0])
-  if (positions.some((at, k) => k > 0 && Math.sign(at - positions[k - 1]) !== rises))
-    throw new InputError(`The positions in ${file} do not run along the frames; give the frames in focus order.`)
+  if (positions.some((at, k) => k > 0 && Math.sign(at - positions[k - 1]) !== rises)) throw refusal('series.positionOrder', { file })
   return positions
 }
 

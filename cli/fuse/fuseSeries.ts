@@ -1,13 +1,13 @@
-import path from 'node:path'
 import { readInGroups, readSamples } from '@/codec'
 import { STYLES, type Fused } from '@/core/fuse'
 import { bentAtBorder_px, commonRectangle, IDENTITY, type Rectangle } from '@/core/raster'
 import type { Kernels } from '@/core/raster/kernels'
 import { PairRegistrar, Preparer, SeriesRegistrar, type Following, type SeriesRegistration } from '@/core/register'
-import { InputError, type FuseSettings } from '@/schemas'
+import { refusal } from '@/core/words'
+import { type FuseSettings } from '@/schemas'
 import type { Progress } from '../progress'
 import { Stopwatch } from './stopwatch'
-import type { Series } from './series'
+import type { Series } from '../series'
 import { SoFarWriter } from './soFar'
 import { collectGarbage } from './team'
 
@@ -34,25 +34,23 @@ export async function fuseSeries(
   kernels: Kernels,
   soFarFolder?: string,
 ): Promise<FusedSeries> {
-  const { files, facts } = series
-  if (settings.reference && settings.reference > files.length)
-    throw new InputError(`The series has ${files.length} frames; the reference must be one of them.`)
-  const wanted = (settings.reference ?? Math.ceil(files.length / 2)) - 1
+  const { frames, facts } = series
+  if (settings.reference && settings.reference > frames.length) throw refusal('series.reference', { count: frames.length })
+  const wanted = (settings.reference ?? Math.ceil(frames.length / 2)) - 1
   const stopwatch = new Stopwatch()
   const registration = settings.register
     ? await registerSeries(series, wanted, settings.localWarp, stopwatch, progress, kernels)
-    : unmoved(files.length, wanted)
+    : unmoved(frames.length, wanted)
   const { reference, lost } = registration
-  if (settings.reference && lost.includes(wanted))
-    throw new InputError(`${path.basename(files[wanted])} cannot be registered with the others; choose another reference.`)
-  if (files.length - lost.length < 2) throw new InputError('The frames cannot be registered with one another; they do not look like one series.')
+  if (settings.reference && lost.includes(wanted)) throw refusal('series.referenceLost', { name: frames[wanted].name })
+  if (frames.length - lost.length < 2) throw refusal('series.notOne')
   const accumulator = STYLES[settings.style].create({ width: facts.width, height: facts.height, kernels })
-  const looking = new SoFarWriter(soFarFolder, files.length)
+  const looking = new SoFarWriter(soFarFolder, frames.length, facts.colour.samplesIcc)
   let soFar: number | undefined
-  for (const [index, file] of files.entries()) {
+  for (const [index, { file, name }] of frames.entries()) {
     if (lost.includes(index)) continue
-    progress({ stage: 'fuse', frame: index + 1, of: files.length, file: path.basename(file), soFar })
-    const { samples } = await stopwatch.time('decode', () => readSamples(file))
+    progress({ stage: 'fuse', frame: index + 1, of: frames.length, file: name, soFar })
+    const { samples } = await stopwatch.time('decode', () => readSamples(file, undefined, name))
     const { motions, bends, gains } = registration
     const frame = { index, samples, motion: motions[index], bend: bends?.[index], gain: gains[index] }
     stopwatch.timeNow('fuse', () => accumulator.add(frame))
@@ -60,7 +58,7 @@ export async function fuseSeries(
     soFar = await looking.look(accumulator)
   }
   const crop = settings.crop === 'common' ? commonOf(registration, facts) : { x: 0, y: 0, width: facts.width, height: facts.height }
-  if (crop.width < 16 || crop.height < 16) throw new InputError('The frames share no common area; they do not look like one series.')
+  if (crop.width < 16 || crop.height < 16) throw refusal('series.nothingShared')
   return { ...stopwatch.timeNow('fuse', () => accumulator.finish()), crop, reference, registration, stopwatch, soFar }
 }
 
@@ -73,7 +71,7 @@ function commonOf({ motions, bends = [], lost }: SeriesRegistration, { width, he
 }
 
 async function registerSeries(
-  { files, facts }: Series,
+  { frames, facts }: Series,
   reference: number,
   following: Following,
   stopwatch: Stopwatch,
@@ -85,9 +83,9 @@ async function registerSeries(
   let index = 0
   for await (const { samples, width, height } of stopwatch.timeEach(
     'decode',
-    readInGroups(files, (file) => readSamples(file, REGISTRATION_WIDTH_px)),
+    readInGroups(frames, ({ file, name }) => readSamples(file, REGISTRATION_WIDTH_px, name)),
   )) {
-    progress({ stage: 'register', frame: index + 1, of: files.length, file: path.basename(files[index++]) })
+    progress({ stage: 'register', frame: index + 1, of: frames.length, file: frames[index++].name })
     stopwatch.timeNow('register', () => registrar.add(preparer.fromSamples(samples, width, height)))
   }
   return stopwatch.timeNow('register', () => registrar.finish(reference))

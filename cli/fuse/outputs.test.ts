@@ -6,7 +6,7 @@ import { createPlane, IDENTITY, type Plane } from '@/core/raster'
 import { TwinKernels, Workspace } from '@/core/raster/kernels'
 import type { FusedSeries } from './fuseSeries'
 import { writeAll } from './outputs'
-import type { Series } from './series'
+import type { Series } from '../series'
 import { Stopwatch } from './stopwatch'
 
 const [WIDTH, HEIGHT] = [40, 30]
@@ -21,7 +21,10 @@ beforeEach(async () => {
 afterEach(() => rm(folder, { recursive: true }))
 
 const at = (name: string) => path.join(folder, name)
-const seriesOf = (count: number) => ({ files: Array<string>(count).fill(at('frame.jpg')) }) as Series
+const seriesOf = (count: number): Series => ({
+  frames: Array.from({ length: count }, () => ({ name: 'frame.jpg', file: at('frame.jpg') })),
+  facts: { width: WIDTH, height: HEIGHT, bits: 8, format: 'jpeg', colour: { model: 'rgb', converted: false } },
+})
 
 /** A map of half the size that rises from left to right, from `first` to `last`. */
 function rising(first: number, last: number): Plane {
@@ -49,7 +52,7 @@ function fused(crop = { x: 0, y: 0, width: WIDTH, height: HEIGHT }, last = 2): F
   }
 }
 
-const all = () => ({ out: at('r.tif'), 'source-map': at('s.png'), depth: at('d.png'), confidence: at('c.png'), relief: at('r.ply') })
+const all = () => ({ out: at('r.tif'), sourceMap: at('s.png'), depth: at('d.png'), confidence: at('c.png'), relief: at('r.ply') })
 const factsOf = async (name: string) => sharp(at(name)).metadata()
 
 test('everything that was asked for is written, in the size of the crop and the depth of its kind', async () => {
@@ -82,12 +85,12 @@ test('depth goes from the first frame to the last, or over the positions that ar
 })
 
 test('a source map of many frames has 16 bits', async () => {
-  await writeAll({ out: at('r.jpg'), 'source-map': at('s.png') }, fused(undefined, 299), seriesOf(300), { bits: 16 })
+  await writeAll({ out: at('r.jpg'), sourceMap: at('s.png') }, fused(undefined, 299), seriesOf(300), { bits: 16 })
   expect(await factsOf('s.png')).toMatchObject({ depth: 'ushort' })
   expect(await factsOf('r.jpg')).toMatchObject({ depth: 'uchar' })
 })
 
-test.each(['source-map', 'depth', 'out'])('where %s cannot be written it says so, and no part of any file stays', async (what) => {
+test.each(['sourceMap', 'depth', 'out'])('where %s cannot be written it says so, and no part of any file stays', async (what) => {
   await expect(writeAll({ ...all(), [what]: path.join(folder, 'missing', 'x.png') }, fused(), series, { bits: 16 })).rejects.toThrow('ENOENT')
   expect((await readdir(folder)).filter((name) => name.endsWith('.part'))).toEqual([])
 })

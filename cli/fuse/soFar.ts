@@ -14,6 +14,8 @@ export class SoFarWriter {
   constructor(
     private readonly folder: string | undefined,
     private readonly count: number,
+    /** Profile that the frames' samples are in. */
+    private readonly icc?: Buffer,
   ) {}
 
   /** Where it is time, writes both pictures, each whole; answers how many times it did so. */
@@ -23,7 +25,7 @@ export class SoFarWriter {
     await mkdir(this.folder, { recursive: true })
     const { depth, ...picture } = accumulator.soFar()
     const crop = { x: 0, y: 0, width: picture.width, height: picture.height }
-    await writePicture(path.join(this.folder, 'picture.jpg'), picture, { bits: 8, crop })
+    await writePicture(path.join(this.folder, 'picture.jpg'), picture, { bits: 8, crop, icc: this.icc })
     const grey = depth.data.map((place) => (255 * place) / Math.max(1, this.count - 1))
     await writeGrey(path.join(this.folder, 'depth.png'), { ...depth, data: grey }, 8)
     this.last = performance.now()

@@ -2,7 +2,7 @@ import { availableParallelism } from 'node:os'
 import { setFlagsFromString } from 'node:v8'
 import { runInNewContext } from 'node:vm'
 import { Worker } from 'node:worker_threads'
-import { InputError } from '@/schemas'
+import { refusal } from '@/core/words'
 import { createBoard, createMemory, TeamKernels, type Kernels } from '@/core/raster/kernels'
 
 /** More threads than this wait for memory, not for one another. */
@@ -21,12 +21,12 @@ export function collectGarbage(): void {
   collect()
 }
 
-/** What NITIDUS_MEMORY_MB allows. @throws InputError where it is no number of megabytes. */
+/** What NITIDUS_MEMORY_MB allows. @throws Refusal where it is no number of megabytes. */
 function mostMemory_MB(): number | undefined {
   const { NITIDUS_MEMORY_MB: said } = process.env
   if (said === undefined || said === '') return undefined
   const most = Number(said)
-  if (!(most >= 1)) throw new InputError(`NITIDUS_MEMORY_MB is ${said}; give a number of megabytes, or leave it out.`)
+  if (!(most >= 1)) throw refusal('memory.setting', { said })
   return most
 }
 

@@ -1,2 +1,2 @@
-export { standIn } from './standIn'
+export { addStandIn } from './standIn'
 export { serveDarkroom } from './threads'

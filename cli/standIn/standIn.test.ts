@@ -69,7 +69,7 @@ afterEach(() => {
 })
 
 test('devices that were not opened say so, and are asked on', async () => {
-  expect(await devices.ask({ do: 'state' })).toEqual({ id: 1, error: 'Open the stand-ins first.' })
+  expect(await devices.ask({ do: 'state' })).toEqual({ id: 1, error: { code: 'device.notOpen', text: expect.any(String) } })
   const { ok } = await devices.ask({ do: 'open', setup: SETUP })
   expect(ok).toMatchObject({ camera: { fNumber: 5.6, battery_percent: 100, cardFrames: 100, exposed: 0 }, rail: { position_mm: 0 } })
   expect(ok!.flash).toBeUndefined()
@@ -125,7 +125,7 @@ test('what a device refuses is its own sentence; a full supply lets it go on', a
   await devices.ask({ do: 'open', setup: SETUP })
   const press = (name: string) => devices.ask({ do: 'press', to: path.join(folder, name) })
   for (const name of ['1.jpg', '2.jpg', '3.jpg']) expect((await press(name)).error).toBeUndefined()
-  expect((await press('4.jpg')).error).toContain('battery is empty')
+  expect((await press('4.jpg')).error).toMatchObject({ code: 'device.battery' })
   expect(existsSync(path.join(folder, '4.jpg'))).toBe(false)
   expect((await devices.ask({ do: 'supply', what: 'battery' })).ok!.camera.battery_percent).toBe(100)
   expect((await press('4.jpg')).ok!.camera.exposed).toBe(4)
@@ -133,7 +133,7 @@ test('what a device refuses is its own sentence; a full supply lets it go on', a
 
 test('a bench without a rail has none to move, and a file that cannot be written is told of', async () => {
   await devices.ask({ do: 'open', setup: { ...SETUP, camera: { ...SETUP.camera, mover: 'ring' } } })
-  expect((await devices.ask({ do: 'move', position_mm: 1 })).error).toContain('no rail on this bench')
+  expect((await devices.ask({ do: 'move', position_mm: 1 })).error).toMatchObject({ code: 'device.noRail' })
   expect((await devices.ask({ do: 'drive', steps: 20 })).ok!.camera.focusStep).not.toBe(0)
   expect((await devices.ask({ do: 'press', to: path.join(folder, 'nowhere', 'frame.jpg') })).error).toBeTruthy()
 }, 60_000)

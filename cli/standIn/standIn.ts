@@ -1,7 +1,8 @@
 import { createInterface } from 'node:readline'
+import type { Command } from 'commander'
 import { screenJpeg, writePicture } from '@/codec'
-import { DeviceError, StandIns, type CameraSettings, type Exposure, type Look, type StandInSetup } from '@/core/devices'
-import { InputError, isForUser } from '@/schemas'
+import { StandIns, type CameraSettings, type Exposure, type Look, type StandInSetup } from '@/core/devices'
+import { isRefusal, refusal, say } from '@/core/words'
 import { DarkroomThreads } from './threads'
 
 /** What can be asked of the stand-ins, one JSON object a line; each is answered by `{id, ok}` or `{id, error}`. */
@@ -17,8 +18,14 @@ export type StandInCall = { id: number } & (
   | { do: 'supply'; what: 'battery' | 'card' }
 )
 
-/** `nitidus stand-in`: simulated camera, rail, flash and remote, driven over standard input and output. */
-export async function standIn(): Promise<void> {
+export function addStandIn(program: Command): void {
+  program
+    .command('stand-in')
+    .description('simulated camera, rail, flash and remote, driven over standard input and output, one JSON object a line')
+    .action(standIn)
+}
+
+async function standIn(): Promise<void> {
   let devices: StandIns | undefined
   let threads: DarkroomThreads | undefined
   // One call after another: a device does one thing at a time.
@@ -31,12 +38,12 @@ export async function standIn(): Promise<void> {
         devices = new StandIns(call.setup, (order) => threads!.take(order))
         threads.prepare(devices.prospect)
       }
-      if (!devices) throw new InputError('Open the stand-ins first.')
+      if (!devices) throw refusal('device.notOpen')
       const ok = await answer(devices, call)
       console.log(JSON.stringify({ id, ok: { ...ok, ready: threads!.ready } }))
     } catch (error) {
-      const known = error instanceof DeviceError || isForUser(error)
-      console.log(JSON.stringify({ id, error: known ? (error as Error).message : `The stand-in failed: ${(error as Error).message}` }))
+      const { message: text } = error as Error
+      console.log(JSON.stringify({ id, error: isRefusal(error) ? { code: error.code, text } : say('device.failed', { reason: text }) }))
     }
   }
   for await (const line of createInterface({ input: process.stdin })) {
@@ -55,7 +62,7 @@ async function answer(devices: StandIns, call: Omit<StandInCall, 'id'> & { do: s
   if (ask.do === 'goTo') await devices.goTo(ask.position_mm)
   if (ask.do === 'supply') await camera.supply(ask.what)
   if (ask.do === 'move') {
-    if (!rail) throw new DeviceError('There is no rail on this bench; move the focus by the camera’s drive.')
+    if (!rail) throw refusal('device.noRail')
     await rail.moveTo(ask.position_mm)
   }
   const looked = ask.do === 'look' ? await look(devices, ask.look) : {}
@@ -70,18 +77,16 @@ async function look({ camera }: StandIns, where: Look): Promise<object> {
 }
 
 async function press({ picture, settings, position_mm }: Exposure, devices: StandIns, to: string): Promise<object> {
-  const stamp = new Date().toISOString().slice(0, 19).replaceAll('-', ':').replace('T', ' ')
   await writePicture(to, picture, {
     bits: 8,
-    exif: {
-      IFD0: { Model: 'Body A', Software: 'Nitidus simulator', DateTime: stamp },
-      IFD2: {
-        DateTimeOriginal: stamp,
-        ExposureTime: `${Math.round(settings.shutter_s * 1e6)}/1000000`,
-        FNumber: `${Math.round(settings.fNumber * 10)}/10`,
-        FocalLength: `${Math.round(devices.focalLength_mm)}/1`,
-        ISOSpeedRatings: String(Math.round(settings.iso)),
-      },
+    software: 'Nitidus simulator',
+    taken: {
+      body: 'Body A',
+      taken_at: new Date().toISOString(),
+      exposure_s: settings.shutter_s,
+      fNumber: settings.fNumber,
+      focalLength_mm: devices.focalLength_mm,
+      iso: settings.iso,
     },
   })
   return { position_mm }

@@ -2,7 +2,7 @@ import type { Picture } from '../raster'
 
 /**
  * The devices of a shoot as the application sees them. What ships with it are stand-ins; a real camera or rail is
- * connected by implementing the same few calls. All of them may take a while, and fail with a DeviceError whose
+ * connected by implementing the same few calls. All of them may take a while, and fail with a Refusal whose
  * sentence is shown as it is.
  */
 export interface Devices {
@@ -84,6 +84,3 @@ export interface Remote {
   /** Exposes one frame; `hand` holds a hand before the lens, as a divider. */
   press(hand?: boolean): Promise<Exposure>
 }
-
-/** A device refuses or fails; the sentence says what to do. */
-export class DeviceError extends Error {}

@@ -73,11 +73,11 @@ test('battery and card run down, and the refusal says what to do', async () => {
   const { devices } = stand()
   for (let k = 0; k < 6; k++) await devices.remote.press()
   expect(await devices.camera.state()).toMatchObject({ battery_percent: 40, cardFrames: 0, exposed: 6 })
-  await expect(devices.remote.press()).rejects.toThrow('The card is full: change it, and go on with this frame.')
+  await expect(devices.remote.press()).rejects.toMatchObject({ code: 'device.card' })
   await devices.camera.supply('card')
   await devices.camera.set({ sensorShift: true })
   await devices.remote.press()
-  await expect(devices.remote.press()).rejects.toThrow('battery is empty')
+  await expect(devices.remote.press()).rejects.toMatchObject({ code: 'device.battery' })
   await devices.camera.supply('battery')
   await devices.remote.press()
 })
@@ -132,7 +132,7 @@ describe('what goes wrong', () => {
   })
 
   test('a battery that ends too soon refuses the frame', async () => {
-    await expect(run({ kind: 'endShort', frames: 2 })).rejects.toThrow('battery is empty')
+    await expect(run({ kind: 'endShort', frames: 2 })).rejects.toMatchObject({ code: 'device.battery' })
   })
 
   test('dust lies on every frame at the same places', async () => {

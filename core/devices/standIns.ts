@@ -1,6 +1,7 @@
 import { gaussian, randomStream, specksOf, viewAt, type CameraSetup, type Fault, type Speck, type Taking, type View } from '../simulate'
 import { IDENTITY, type Picture } from '../raster'
-import { DeviceError, type Camera, type CameraSettings, type Devices, type Exposure, type Flash, type Look, type Rail, type Remote } from './device'
+import { refusal } from '../words'
+import { type Camera, type CameraSettings, type Devices, type Exposure, type Flash, type Look, type Rail, type Remote } from './device'
 import { FocusDrive } from './focusDrive'
 import { Play } from './play'
 import { fineContrast } from './contrast'
@@ -151,8 +152,8 @@ export class StandIns implements Devices {
   }
 
   private async expose(hand: boolean): Promise<Exposure> {
-    if (this.battery < 1) throw new DeviceError('The camera’s battery is empty: change it, and go on with this frame.')
-    if (this.card < 1) throw new DeviceError('The card is full: change it, and go on with this frame.')
+    if (this.battery < 1) throw refusal('device.battery')
+    if (this.card < 1) throw refusal('device.card')
     const captures = this.settings.sensorShift ? SENSOR_SHIFT_CAPTURES : 1
     this.exposed++
     this.battery = Math.max(0, this.battery - captures)

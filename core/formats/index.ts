@@ -1,2 +1,19 @@
 export { bendFrom, bendsFile, type BendsFile } from './bends'
+export { exifBlock, exifEntries, EXIF_DIRECTORY, mainEntries, type TakenWith } from './exif'
+export {
+  gammaCurve,
+  greyAsRgb,
+  greyProfile,
+  matrixProfile,
+  P3_PRIMARIES,
+  profileName,
+  profileSpace,
+  SRGB_CURVE,
+  SRGB_PRIMARIES,
+  SRGB_PROFILE,
+  WIDE_PRIMARIES,
+  type ProfileSpace,
+} from './iccProfile'
+export { jpegDataFit } from './jpegScan'
 export { meshOf, objOf, plyOf, type Mesh } from './relief'
+export { directoryBytes, longEntry, UNDEFINED, type DirectoryEntry } from './tiffDirectory'

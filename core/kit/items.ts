@@ -1,8 +1,14 @@
 import type { StepCalibration } from '../plan'
 
-/** A camera body. Optional facts are absent where the body cannot do the thing. */
-export interface Body {
+/** What every item has. */
+export interface KitRecord {
+  /** Its number in the database; absent in exported kits. */
+  id?: number
   name: string
+}
+
+/** A camera body. Optional facts are absent where the body cannot do the thing. */
+export interface Body extends KitRecord {
   sensorWidth_mm: number
   sensorHeight_mm: number
   pixelsWide: number
@@ -20,8 +26,7 @@ export interface Body {
   bracketMost?: number
 }
 
-export interface Lens {
-  name: string
+export interface Lens extends KitRecord {
   focalLength_mm: number
   /** Exit over entrance pupil diameter; 1 where unknown. */
   pupilRatio: number
@@ -42,8 +47,7 @@ export interface Lens {
 export type AttachmentKind = 'tube' | 'bellows' | 'closeUp' | 'reverser' | 'objective'
 
 /** What goes between body and lens, or before the lens; which facts count depends on the kind. */
-export interface Attachment {
-  name: string
+export interface Attachment extends KitRecord {
   kind: AttachmentKind
   /** Tube, reverser: what it adds between body and lens. */
   extension_mm?: number
@@ -62,8 +66,7 @@ export interface Attachment {
 export type RailKind = 'dial' | 'ruler' | 'motor'
 
 /** A rail: turned by hand with marks on its dial, read by a ruler only, or driven by a motor. */
-export interface Rail {
-  name: string
+export interface Rail extends KitRecord {
   kind: RailKind
   length_mm: number
   backlash_mm: number
@@ -82,8 +85,7 @@ export interface Rail {
 
 export type LightKind = 'daylight' | 'lamp' | 'flash'
 
-export interface Light {
-  name: string
+export interface Light extends KitRecord {
   kind: LightKind
   /** Flash. */
   recycling_s?: number
@@ -91,8 +93,7 @@ export interface Light {
 }
 
 /** A measured stride of a body's own bracketing. */
-export interface Calibration extends StepCalibration {
-  name: string
+export interface Calibration extends StepCalibration, KitRecord {
   body: string
 }
 

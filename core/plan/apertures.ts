@@ -1,5 +1,6 @@
 import { defocusBlur_mm, diffractionBlur_mm, imageDistance_mm, thirdStops, totalBlur_mm } from '../optics'
-import { PlanError, type LensOptics, type PlanRequest } from './request'
+import { isRefusal, refusal } from '../words'
+import type { LensOptics, PlanRequest } from './request'
 import { planSeries } from './planSeries'
 import { workingFNumberOf } from './sharpness'
 
@@ -28,11 +29,11 @@ export interface ApertureAdvice {
  * How the aperture trades diffraction against frames: blur and frame count at every marked aperture of the lens
  * (`widest` to `narrowest`). Recommended is the smallest opening that leaves at least half of the allowed blur, by
  * area, to defocus: beyond it diffraction takes more than stopping down gives (Ray, *Applied Photographic Optics*).
- * @throws PlanError where the request has no lens.
+ * @throws Refusal where the request has no lens.
  */
 export function apertureAdvice(request: PlanRequest, widest: number, narrowest: number): ApertureAdvice {
   const lens = request.optics
-  if (lens.kind !== 'lens') throw new PlanError('optics.kind', 'An objective has one aperture; there is nothing to choose.')
+  if (lens.kind !== 'lens') throw refusal('plan.oneAperture', undefined, 'optics.kind')
   const points = thirdStops(widest, narrowest).map((fNumber) => pointAt({ ...request, optics: { ...lens, fNumber } }, { ...lens, fNumber }))
   const coc_mm = points.length > 0 ? cocOf(request, lens) : 0
   const fit = points.filter(({ centre_mm, frameCount }) => frameCount !== undefined && centre_mm <= coc_mm * Math.SQRT1_2)
@@ -49,7 +50,7 @@ function pointAt(request: PlanRequest, lens: LensOptics): AperturePoint {
     const { frameCount, coc_mm } = planSeries(request)
     return { ...point, frameCount, edge_mm: Math.max(coc_mm, centre_mm) }
   } catch (error) {
-    if (error instanceof PlanError) return { ...point, edge_mm: centre_mm }
+    if (isRefusal(error)) return { ...point, edge_mm: centre_mm }
     throw error
   }
 }
@@ -71,7 +72,7 @@ function cocOf(request: PlanRequest, lens: LensOptics): number {
   try {
     return planSeries({ ...request, optics: lens }).coc_mm
   } catch (error) {
-    if (error instanceof PlanError) return 0
+    if (isRefusal(error)) return 0
     throw error
   }
 }

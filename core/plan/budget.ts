@@ -1,7 +1,8 @@
 import { thirdStops } from '../optics'
 import { planSeries } from './planSeries'
 import type { Plan } from './reply'
-import { frameTime_s, PlanError, type PlanRequest, type Sharpness } from './request'
+import { isRefusal, refusal } from '../words'
+import { frameTime_s, type PlanRequest, type Sharpness } from './request'
 
 /** What there is: frames, or seconds, or both. */
 export interface Budget {
@@ -31,13 +32,13 @@ const MOST_BLUR = 8
 /**
  * The plan the other way round: which aperture, overlap or criterion brings the series within the budget, each with
  * the others left as they are, then all three together by a little each. Every answer is planned in full.
- * @throws PlanError where the budget allows no frame at all, or the request itself cannot be planned.
+ * @throws Refusal where the budget allows no frame at all, or the request itself cannot be planned.
  */
 export function fitBudget(request: PlanRequest, budget: Budget, lens?: { smallestFNumber: number }): BudgetReply {
   const perFrame = frameTime_s(request.timing)
   const byTime = budget.duration_s === undefined || perFrame === 0 ? Infinity : Math.floor(budget.duration_s / perFrame + 1e-9)
   const most = Math.min(budget.frames ?? Infinity, byTime)
-  if (most < 1) throw new PlanError('budget', `One frame takes ${perFrame.toPrecision(2)} s; give at least that.`)
+  if (most < 1) throw refusal('plan.frameTime', { each_s: perFrame.toPrecision(2) }, 'budget')
   const present = planSeries(request)
   if (present.frameCount <= most)
     return {
@@ -149,7 +150,7 @@ function fitting(request: PlanRequest, most: number): Plan | undefined {
     const plan = planSeries(request)
     return plan.frameCount <= most ? plan : undefined
   } catch (error) {
-    if (error instanceof PlanError) return undefined
+    if (isRefusal(error)) return undefined
     throw error
   }
 }
@@ -159,7 +160,7 @@ function diffractionShare(request: PlanRequest): number {
     const { diffraction_mm, coc_mm } = planSeries(request)
     return diffraction_mm / coc_mm
   } catch (error) {
-    if (error instanceof PlanError) return Infinity
+    if (isRefusal(error)) return Infinity
     throw error
   }
 }

@@ -44,7 +44,7 @@ describe('choosing an aperture', () => {
       ...macro,
       optics: { kind: 'objective', designMagnification: 10, designTube_mm: 200, tube_mm: 200, numericalAperture: 0.25 } as const,
     }
-    expect(() => apertureAdvice(objective, 1, 2)).toThrow('one aperture')
+    expect(() => apertureAdvice(objective, 1, 2)).toThrow(expect.objectContaining({ code: 'plan.oneAperture' }))
   })
 })
 
@@ -96,7 +96,7 @@ describe('a manual rail', () => {
 
   test('is too short for some series, and says so', () => {
     expect(() => checkTravel(100, rail)).not.toThrow()
-    expect(() => checkTravel(112.4, rail)).toThrow('the rail has 100 mm')
+    expect(() => checkTravel(112.4, rail)).toThrow(expect.objectContaining({ code: 'plan.railTooShort' }))
   })
 })
 
@@ -131,6 +131,8 @@ describe('files to take along', () => {
   })
 
   test('G-code for a plan by distances is refused', () => {
-    expect(() => planGcode(planSeries(landscape), { feed_mmPerMin: 60, settle_s: 1, backlash_mm: 0 })).toThrow('nothing for a rail to do')
+    expect(() => planGcode(planSeries(landscape), { feed_mmPerMin: 60, settle_s: 1, backlash_mm: 0 })).toThrow(
+      expect.objectContaining({ code: 'plan.noRailMoves' }),
+    )
   })
 })

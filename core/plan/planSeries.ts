@@ -1,7 +1,8 @@
 import { fromSensor_mm, hyperfocal_mm, scaleDistance_mm, thirdStops } from '../optics'
 import { effectiveFocalLength_mm, pupilDistance_mm, railEdgeLoss_percent, ringEdgeLoss_percent, workingDistance_mm } from './framing'
 import type { Plan, PlanNote, PlannedFrame } from './reply'
-import { frameTime_s, PlanError, type DepthSubject, type LensOptics, type PlanRequest, type RangeSubject } from './request'
+import { refusal } from '../words'
+import { frameTime_s, type DepthSubject, type LensOptics, type PlanRequest, type RangeSubject } from './request'
 import { lensOptics, objectiveOptics, type SliceOptics } from './sharpness'
 import { nearMagnification, singleFrameVerdict } from './singleFrame'
 import { evenSlices, rangeSlices, roundStride_mm } from './slices'
@@ -9,7 +10,7 @@ import { evenSlices, rangeSlices, roundStride_mm } from './slices'
 /**
  * Plans a focus series: the slices that cover the whole subject, each overlapping the next by at least what was
  * asked, after rounding to what the mover can do.
- * @throws PlanError with the field to change where no plan is possible.
+ * @throws Refusal with the field to change where no plan is possible.
  */
 export function planSeries(request: PlanRequest): Plan {
   return request.subject.kind === 'depth' ? planDepth(request, request.subject) : planRange(request, request.subject)
@@ -17,17 +18,14 @@ export function planSeries(request: PlanRequest): Plan {
 
 function planDepth(request: PlanRequest, subject: DepthSubject): Plan {
   const { optics, mover } = request
-  if (optics.kind === 'lens' && optics.magnification === undefined)
-    throw new PlanError('optics.magnification', 'A subject by depth needs the magnification.')
+  if (optics.kind === 'lens' && optics.magnification === undefined) throw refusal('plan.needsMagnification', undefined, 'optics.magnification')
   const sharp = optics.kind === 'lens' ? lensOptics(optics, optics.magnification!, request) : objectiveOptics(optics, request)
   const slice = sharp.depthOfField_mm
   const wanted = slice * (1 - request.overlap)
   const stride = mover.resolution_mm ? roundStride_mm(wanted, mover.resolution_mm) : wanted
   if (stride <= 0) {
-    throw new PlanError(
-      'mover.resolution_mm',
-      `The ${mover.kind === 'rail' ? 'rail' : 'focus drive'} moves ${mover.resolution_mm} mm at the least, and this plan needs ${wanted.toPrecision(2)} mm; stop down, allow more blur, or use a finer ${mover.kind === 'rail' ? 'rail' : 'drive'}.`,
-    )
+    const facts = { mover: mover.kind === 'rail' ? 'rail' : 'focus drive', resolution_mm: mover.resolution_mm!, wanted: wanted.toPrecision(2) }
+    throw refusal('plan.resolution', facts, 'mover.resolution_mm')
   }
   const slices = evenSlices(-request.leadIn_slices * stride, subject.depth_mm + request.runOut_slices * stride, slice, stride)
   const frames = slices.map(({ focus, near, far }, k): PlannedFrame => ({
@@ -55,12 +53,12 @@ function planDepth(request: PlanRequest, subject: DepthSubject): Plan {
 
 function planRange(request: PlanRequest, asked: RangeSubject): Plan {
   const lens = request.optics
-  if (lens.kind !== 'lens') throw new PlanError('optics.kind', 'A range of distances needs a lens; an objective is planned by depth.')
+  if (lens.kind !== 'lens') throw refusal('plan.rangeNeedsLens', undefined, 'optics.kind')
   const subject = fromLens(asked, lens)
   const measured = { ...request, subject }
   const sharp = lensOptics(lens, nearMagnification(measured, lens), request)
   const hyperfocal = hyperfocal_mm(lens.focalLength_mm, lens.fNumber, sharp.allowance_mm)
-  if (hyperfocal <= 2 * lens.focalLength_mm) throw new PlanError('sharpness', 'The allowed blur is as wide as the aperture itself; allow less.')
+  if (hyperfocal <= 2 * lens.focalLength_mm) throw refusal('plan.blurTooWide', undefined, 'sharpness')
   const slices = rangeSlices(...extended(subject, hyperfocal, request), hyperfocal, lens.focalLength_mm, request.overlap)
   const frames = slices.map(({ focus, near, far }, k): PlannedFrame => ({
     index: k + 1,
@@ -101,15 +99,12 @@ function common(request: PlanRequest, sharp: SliceOptics, frames: PlannedFrame[]
 /** Distances turned to the front principal plane, with what cannot be focused refused. */
 function fromLens(subject: RangeSubject, lens: LensOptics): RangeSubject {
   const f = lens.focalLength_mm
-  if (subject.far_mm < subject.near_mm) throw new PlanError('subject.far_mm', 'The farthest point is nearer than the nearest one; swap the two.')
+  if (subject.far_mm < subject.near_mm) throw refusal('plan.farNearer', undefined, 'subject.far_mm')
   const near_mm = subject.from === 'sensor' ? fromSensor_mm(subject.near_mm, f) : subject.near_mm
   const far_mm = subject.from === 'sensor' ? fromSensor_mm(subject.far_mm, f) : subject.far_mm
   if (!(near_mm > f * 1.01)) {
     const least = subject.from === 'sensor' ? 4 * f : 1.01 * f
-    throw new PlanError(
-      'subject.near_mm',
-      `A ${f} mm lens forms no picture of a point that near; the nearest point must be beyond ${Math.ceil(least)} mm from the ${subject.from}.`,
-    )
+    throw refusal('plan.tooNear', { focalLength_mm: f, least_mm: Math.ceil(least), from: subject.from }, 'subject.near_mm')
   }
   return { kind: 'range', from: 'lens', near_mm, far_mm }
 }

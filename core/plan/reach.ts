@@ -6,7 +6,8 @@ import {
   magnificationWithCloseUp,
   magnificationWithExtension,
 } from '../optics'
-import { PlanError, type LensOptics, type Optics } from './request'
+import { refusal } from '../words'
+import type { LensOptics, Optics } from './request'
 
 /** How a magnification is reached. Lengths in mm. */
 export type Reach =
@@ -26,7 +27,7 @@ export type Reach =
 /**
  * The optics that a way to magnification amounts to. A reversed lens swaps its pupils, and so does its pupil ratio; an
  * attachment before a lens set to infinity costs no light, and the narrower of the two pupils counts (Ray).
- * @throws PlanError where nothing is in focus.
+ * @throws Refusal where nothing is in focus.
  */
 export function opticsBy(reach: Reach, lens: Omit<LensOptics, 'kind'>, sensorWidth_mm: number): Optics {
   const f = lens.focalLength_mm
@@ -49,8 +50,7 @@ export function opticsBy(reach: Reach, lens: Omit<LensOptics, 'kind'>, sensorWid
     case 'ruler':
       return { ...plain, magnification: magnificationFromRuler(sensorWidth_mm, reach.acrossFrame_mm) }
     case 'distance':
-      if (reach.distance_mm <= f * 1.01)
-        throw new PlanError('reach.distance_mm', `A ${f} mm lens forms no picture of a point that near; go beyond ${Math.ceil(f * 1.01)} mm.`)
+      if (reach.distance_mm <= f * 1.01) throw refusal('plan.pointTooNear', { focalLength_mm: f, least_mm: Math.ceil(f * 1.01) }, 'reach.distance_mm')
       return { ...plain, magnification: magnificationAt(f, reach.distance_mm) }
   }
 }
@@ -67,23 +67,17 @@ export interface LensLimits {
 /**
  * Refuses what the lens has not: an aperture, a magnification beyond its own, a distance nearer than it focuses.
  * `nearest_mm` is the nearest point of the subject from the sensor, where the plan is by distance.
- * @throws PlanError at the field, with what would be possible.
+ * @throws Refusal at the field, with what would be possible.
  */
 export function checkLens(limits: LensLimits, fNumber: number, reach?: Reach, nearest_mm = Infinity): void {
   const { name, widestFNumber, smallestFNumber, mostMagnification } = limits
   if (fNumber < widestFNumber || fNumber > smallestFNumber)
-    throw new PlanError('optics.fNumber', `${name} has f/${widestFNumber} to f/${smallestFNumber}; give one of these.`)
+    throw refusal('plan.fNumber', { lens: name, widest: widestFNumber, smallest: smallestFNumber }, 'optics.fNumber')
   if (reach?.kind === 'lens' && reach.magnification > mostMagnification * (1 + 1e-9)) {
-    throw new PlanError(
-      'optics.magnification',
-      `${name} reaches ${mostMagnification} : 1 by itself; give at most that, or choose tubes, a close-up lens or a reversed lens.`,
-    )
+    throw refusal('plan.magnification', { lens: name, most: mostMagnification }, 'optics.magnification')
   }
   if (nearest_mm < limits.nearest_mm) {
-    throw new PlanError(
-      'subject.near_mm',
-      `${name} focuses no nearer than ${limits.nearest_mm} mm from the sensor; step back to there, or plan close up with tubes or a close-up lens.`,
-    )
+    throw refusal('plan.lensTooNear', { lens: name, nearest_mm: limits.nearest_mm }, 'subject.near_mm')
   }
 }
 

@@ -86,14 +86,3 @@ export const NO_TIMING: Timing = { settle_s: 0, delay_s: 0, exposure_s: 0, expos
 export function frameTime_s({ settle_s, delay_s, exposure_s, exposuresPerFrame, interval_s, recycling_s, write_s }: Timing): number {
   return settle_s + delay_s + exposure_s * exposuresPerFrame + Math.max(interval_s, recycling_s * exposuresPerFrame) + write_s
 }
-
-/** A request that cannot be planned; `field` is the path of the value to change. */
-export class PlanError extends Error {
-  constructor(
-    readonly field: string,
-    message: string,
-  ) {
-    super(message)
-    this.name = 'PlanError'
-  }
-}

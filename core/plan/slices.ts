@@ -1,5 +1,5 @@
 import { farLimit_mm, focusForFar_mm, focusForNear_mm, nearLimit_mm } from '../optics'
-import { PlanError } from './request'
+import { refusal, type Refusal } from '../words'
 
 /** More frames than this is a request to think again, not a plan. */
 export const MAX_FRAMES = 2000
@@ -80,10 +80,7 @@ function sliceAt(vergence: number, hyperfocal: number, focal_mm: number): Slice 
   return { focus, near: nearLimit_mm(focus, hyperfocal, focal_mm), far }
 }
 
-function tooMany(count: number): PlanError {
+function tooMany(count: number): Refusal {
   const said = count > MAX_FRAMES + 1 ? `about ${count.toPrecision(2).includes('e') ? count.toExponential(0) : count}` : `more than ${MAX_FRAMES}`
-  return new PlanError(
-    'subject',
-    `This would take ${said} frames; the limit is ${MAX_FRAMES}. Allow more blur, stop down, overlap less, or plan the subject in parts.`,
-  )
+  return refusal('plan.tooMany', { count: said, most: MAX_FRAMES }, 'subject')
 }

@@ -1,5 +1,6 @@
 import { railStep_mm, type Body, type Kit, type Lens, type Light, type Rail } from '../kit'
-import { PlanError, type LensLimits } from '../plan'
+import type { LensLimits } from '../plan'
+import { refusal } from '../words'
 import type { PlanSheet } from './sheet'
 
 /** The items of the kit that a sheet names. */
@@ -13,7 +14,7 @@ export interface Gear {
 
 /**
  * Finds what the sheet names; an empty name is the first of its shelf.
- * @throws PlanError at the field whose item the kit has no more.
+ * @throws Refusal at the field whose item the kit has no more.
  */
 export function gearOf(sheet: PlanSheet, kit: Kit): Gear {
   const found = {
@@ -52,8 +53,5 @@ export function railStepOf(sheet: PlanSheet, { rail }: Gear): number {
 function find<T extends { name: string }>(shelf: T[], name: string, field: string): T {
   const found = name === '' ? shelf[0] : shelf.find((item) => item.name === name)
   if (found) return found
-  throw new PlanError(
-    field,
-    name === '' ? `The kit has no ${field} yet; add one in the kit.` : `The kit has no “${name}” any more; choose another ${field}.`,
-  )
+  throw name === '' ? refusal('plan.noGear', { what: field }, field) : refusal('plan.gearGone', { what: field, name }, field)
 }

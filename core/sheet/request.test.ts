@@ -94,7 +94,7 @@ test('whatever stands in the fields is planned without a NaN, or refused in one 
         expect(plan.frameCount).toBe(plan.frames.length)
       } catch (error) {
         const { name, field, message } = error as Error & { field: string }
-        expect(name).toBe('PlanError')
+        expect(name).toBe('Refusal')
         expect(message).toMatch(/^[^\n]{10,260}$/)
         expect(Object.keys(NEW_SHEET)).toContain(field)
       }

@@ -1,7 +1,7 @@
 import type { Kit } from '../kit'
+import { refusal } from '../words'
 import {
   opticsBy,
-  PlanError,
   seriesLight,
   type Camera,
   type LensOptics,
@@ -17,7 +17,7 @@ import type { Given, PlanSheet } from './sheet'
 
 /**
  * The plan request that a sheet amounts to with this kit.
- * @throws PlanError with the sheet's key as its field, saying what to give there.
+ * @throws Refusal with the sheet's key as its field, saying what to give there.
  */
 export function requestOf(sheet: PlanSheet, kit: Kit): PlanRequest {
   const gear = gearOf(sheet, kit)
@@ -83,7 +83,7 @@ export function reachOf(sheet: PlanSheet, { body }: Pick<Gear, 'body'>): Reach {
 
 function cameraOf({ sensorShift }: PlanSheet, { body }: Gear): Camera {
   const { sensorWidth_mm, sensorHeight_mm, pixelsWide, rawSize_MB, shiftFiner, shiftExposures, name } = body
-  if (sensorShift && !shiftExposures) throw new PlanError('sensorShift', `${name} does not shift its sensor; switch it off or choose another body.`)
+  if (sensorShift && !shiftExposures) throw refusal('plan.noSensorShift', { body: name }, 'sensorShift')
   return { sensorWidth_mm, sensorHeight_mm, pixelsWide: Math.round(pixelsWide * (sensorShift ? (shiftFiner ?? 1) : 1)), rawSize_MB }
 }
 
@@ -153,7 +153,7 @@ export function meteredLens(optics: Optics): Pick<LensOptics, 'fNumber' | 'pupil
 }
 
 function above(value: Given, field: string, what: string): number {
-  if (value === null || !(value > 0) || !Number.isFinite(value)) throw new PlanError(field, `Give ${what}: a number above 0.`)
+  if (value === null || !(value > 0) || !Number.isFinite(value)) throw refusal('plan.above', { what }, field)
   return value
 }
 
@@ -162,6 +162,6 @@ function atLeastZero(value: Given, field: string, what: string): number {
 }
 
 function within(value: Given, least: number, most: number, field: string, what: string): number {
-  if (value === null || !(value >= least && value <= most)) throw new PlanError(field, `Give ${what}.`)
+  if (value === null || !(value >= least && value <= most)) throw refusal('plan.within', { what }, field)
   return value
 }

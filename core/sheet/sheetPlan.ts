@@ -1,6 +1,7 @@
 import { fromSensor_mm, scaleDistance_mm, subjectDistance_mm } from '../optics'
 import type { Kit } from '../kit'
-import { checkLens, checkTravel, planSeries, PlanError, stepFor, type Plan, type PlanRequest, type StepAdvice } from '../plan'
+import { checkLens, checkTravel, planSeries, stepFor, type Plan, type PlanRequest, type StepAdvice } from '../plan'
+import { isRefusal, refusal, Refusal } from '../words'
 import { gearOf, limitsOf, type Gear } from './gear'
 import { reachOf, requestOf } from './request'
 import type { PlanSheet } from './sheet'
@@ -17,7 +18,7 @@ export interface SheetPlan {
 /**
  * Plans a sheet with a kit, refusing what the kit cannot do. `complete` checks a request against the limits that hold
  * for every request, wherever it comes from.
- * @throws PlanError with the sheet's key as its field.
+ * @throws Refusal with the sheet's key as its field.
  */
 export function planSheet(sheet: PlanSheet, kit: Kit, complete: (request: PlanRequest) => PlanRequest = (request) => request): SheetPlan {
   try {
@@ -29,9 +30,8 @@ export function planSheet(sheet: PlanSheet, kit: Kit, complete: (request: PlanRe
     if (request.mover.kind === 'rail' && gear.rail) checkTravel(plan.frames.at(-1)!.travel_mm ?? 0, gear.rail)
     return { request, plan, gear }
   } catch (error) {
-    const { name, field } = error as { name?: string; field?: string }
-    if (name !== 'PlanError' && name !== 'InputError') throw error
-    throw new PlanError(keyOf(field ?? '', sheet), (error as Error).message)
+    if (!isRefusal(error)) throw error
+    throw new Refusal({ code: error.code, text: error.message }, keyOf(error.field, sheet))
   }
 }
 
@@ -42,10 +42,7 @@ function checkGear(sheet: PlanSheet, { lens, body }: Gear, { optics, subject }: 
     checkLens(limitsOf(lens), sheet.fNumber!, reachOf(sheet, { body }))
     const closest = subjectDistance_mm(f, lens.mostMagnification)
     if (sheet.reach === 'distance' && sheet.distance_mm! < closest * (1 - 1e-6)) {
-      throw new PlanError(
-        'distance_mm',
-        `${lens.name} reaches ${lens.mostMagnification} : 1 by itself, at ${Math.ceil(closest)} mm; step back to there, or use tubes or a close-up lens.`,
-      )
+      throw refusal('plan.lensCloser', { lens: lens.name, most: lens.mostMagnification, closest_mm: Math.ceil(closest) }, 'distance_mm')
     }
     return
   }
@@ -57,8 +54,8 @@ function checkGear(sheet: PlanSheet, { lens, body }: Gear, { optics, subject }: 
 /** The body's own bracketing moves by whole step numbers, where it is known what one of them does. */
 function bracketed(request: PlanRequest, plan: Plan, gear: Gear, kit: Kit): SheetPlan {
   const { body, lens } = gear
-  if (!body.bracketSteps) throw new PlanError('mover', `${body.name} has no focus bracketing of its own; move the focus by ring or rail.`)
-  if (request.optics.kind !== 'lens') throw new PlanError('mover', 'An objective has no focus drive; use a rail.')
+  if (!body.bracketSteps) throw refusal('plan.noBracketing', { body: body.name }, 'mover')
+  if (request.optics.kind !== 'lens') throw refusal('plan.objectiveDrive', undefined, 'mover')
   const bracketing = { steps: body.bracketSteps, mostFrames: body.bracketMost ?? Infinity }
   const now = { lens: lens.name, fNumber: request.optics.fNumber, magnification: plan.magnification }
   const step = stepFor(

@@ -1,10 +1,12 @@
+import { randomUUID } from 'node:crypto'
 import { createReadStream } from 'node:fs'
 import { mkdir, rm } from 'node:fs/promises'
 import path from 'node:path'
 import type { StandInSetup } from '@/core/devices'
 import { planSeries } from '@/core/plan'
 import { usualFaults, randomStream, type Fault } from '@/core/simulate'
-import { completePlanRequest, InputError, type DeviceCall, type DeviceReply } from '@/schemas'
+import { refusal } from '@/core/words'
+import { completePlanRequest, type DeviceCall, type DeviceReply } from '@/schemas'
 import type { Environment } from '../environment'
 import type { PictureStore } from '../pictures'
 import type { Shoots } from '../shoots'
@@ -15,10 +17,17 @@ import { tonesOf } from './tones'
 interface Bench {
   process: StandInProcess
   idle: NodeJS.Timeout
+  used_ms: number
+  /** Exposures, one after the other: each takes the next number of the run. */
+  last: Promise<unknown>
 }
 
 /** Devices that nobody has used for so long are switched off. */
 const IDLE_ms = 10 * 60_000
+/** Each bench is a process with a thread for every core and hundreds of megabytes. */
+const MOST_BENCHES = 2
+/** A bench that nobody has used for so long gives way to another. */
+const GIVES_WAY_ms = 60_000
 const BATTERY_FRAMES = 320
 const CARD_MB = 8000
 
@@ -32,13 +41,16 @@ export class Benches {
     private readonly shoots: Shoots,
   ) {}
 
-  /** Does what a screen asks of the devices of a shoot. @throws InputError with what to do, where it cannot. */
+  /** Does what a screen asks of the devices of a shoot. @throws Refusal with what to do, where it cannot. */
   async call(shootId: number, call: DeviceCall): Promise<DeviceReply> {
     if (call.do === 'open') return this.open(shootId, call.faults, call.width_px)
     const bench = this.benches.get(shootId)
-    if (!bench || bench.process.ended) throw new InputError('The simulated devices are switched off; switch them on first.')
+    if (!bench || bench.process.ended) throw refusal('device.off')
     this.stayAwake(shootId, bench)
-    return call.do === 'press' ? this.press(shootId, bench, call) : bench.process.ask(call)
+    if (call.do !== 'press') return bench.process.ask(call)
+    const pressed = bench.last.then(() => this.press(shootId, bench, call))
+    bench.last = pressed.catch(() => undefined)
+    return pressed
   }
 
   stop(): void {
@@ -51,10 +63,10 @@ export class Benches {
 
   private async open(shootId: number, faults: Fault['kind'][], width_px: number): Promise<DeviceReply> {
     const setup = await this.setupOf(shootId, faults, width_px)
-    const before = this.benches.get(shootId)
-    before?.process.stop()
-    clearTimeout(before?.idle)
-    const bench: Bench = { process: new StandInProcess(this.environment.engine), idle: setTimeout(() => undefined, 0) }
+    this.close(shootId)
+    this.makeRoom()
+    const idle = setTimeout(() => undefined, 0)
+    const bench: Bench = { process: new StandInProcess(this.environment.engine), idle, used_ms: Date.now(), last: Promise.resolve() }
     this.benches.set(shootId, bench)
     this.stayAwake(shootId, bench)
     return bench.process.open(setup)
@@ -62,11 +74,25 @@ export class Benches {
 
   private stayAwake(shootId: number, bench: Bench): void {
     clearTimeout(bench.idle)
-    bench.idle = setTimeout(() => {
-      bench.process.stop()
-      this.benches.delete(shootId)
-    }, IDLE_ms)
+    bench.used_ms = Date.now()
+    bench.idle = setTimeout(() => this.close(shootId), IDLE_ms)
     bench.idle.unref()
+  }
+
+  private close(shootId: number): void {
+    const bench = this.benches.get(shootId)
+    bench?.process.stop()
+    clearTimeout(bench?.idle)
+    this.benches.delete(shootId)
+  }
+
+  /** @throws Refusal where as many benches as there may be are in use. */
+  private makeRoom(): void {
+    for (const [shootId, { process }] of this.benches) if (process.ended) this.close(shootId)
+    if (this.benches.size < MOST_BENCHES) return
+    const [oldest] = [...this.benches].sort(([, a], [, b]) => a.used_ms - b.used_ms)
+    if (Date.now() - oldest[1].used_ms < GIVES_WAY_ms) throw refusal('device.tooMany')
+    this.close(oldest[0])
   }
 
   /** Devices that suit the plan: its lens and aperture, in shooting order, with the faults that are switched on. */
@@ -101,7 +127,7 @@ export class Benches {
     bench: Bench,
     { hand, test, run = '' }: { hand?: boolean; test?: boolean; run?: string },
   ): Promise<DeviceReply> {
-    const scratch = path.join(this.store.folders.incoming(), `bench-${shootId}`)
+    const scratch = path.join(this.store.folders.incoming(), `bench-${randomUUID()}`)
     await mkdir(scratch, { recursive: true })
     const file = path.join(scratch, 'frame.jpg')
     try {

@@ -1,7 +1,8 @@
 import { spawn, type ChildProcessWithoutNullStreams } from 'node:child_process'
 import { createInterface } from 'node:readline'
 import type { StandInSetup } from '@/core/devices'
-import { InputError, type DeviceReply } from '@/schemas'
+import { refusal, Refusal, type Sentence } from '@/core/words'
+import { type DeviceReply } from '@/schemas'
 
 type Waiting = { resolve: (reply: DeviceReply & { position_mm?: number }) => void; reject: (error: Error) => void }
 
@@ -25,9 +26,9 @@ export class StandInProcess {
     return this.ask({ do: 'open', setup })
   }
 
-  /** @throws InputError with the device's own sentence where it refuses, or where the process has ended. */
+  /** @throws Refusal with the device's own sentence where it refuses, or where the process has ended. */
   ask(call: object): Promise<DeviceReply & { position_mm?: number }> {
-    if (this.ended) return Promise.reject(new InputError(GONE))
+    if (this.ended) return Promise.reject(refusal('device.gone'))
     const id = ++this.asked
     return new Promise((resolve, reject) => {
       this.waiting.set(id, { resolve, reject })
@@ -40,18 +41,16 @@ export class StandInProcess {
   }
 
   private answer(line: string): void {
-    const { id, ok, error } = JSON.parse(line) as { id: number; ok?: DeviceReply; error?: string }
+    const { id, ok, error } = JSON.parse(line) as { id: number; ok?: DeviceReply; error?: Sentence }
     const waiting = this.waiting.get(id)
     this.waiting.delete(id)
-    if (error !== undefined) waiting?.reject(new InputError(error))
+    if (error !== undefined) waiting?.reject(new Refusal(error))
     else waiting?.resolve(ok!)
   }
 
   private end(): void {
     this.ended = true
-    for (const { reject } of this.waiting.values()) reject(new InputError(GONE))
+    for (const { reject } of this.waiting.values()) reject(refusal('device.gone'))
     this.waiting.clear()
   }
 }
-
-const GONE = 'The simulated devices have been switched off; switch them on again.'

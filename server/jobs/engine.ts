@@ -1,5 +1,6 @@
 import { spawn } from 'node:child_process'
 import { createInterface } from 'node:readline'
+import { say, type Sentence } from '@/core/words'
 
 export interface EngineEvent {
   stage: string
@@ -10,50 +11,48 @@ export interface EngineEvent {
   soFar?: number
 }
 
-export type EngineEnd = { kind: 'done' } | { kind: 'failed'; sentence: string } | { kind: 'cancelled' }
+export type EngineEnd = { kind: 'done' } | { kind: 'failed'; sentence: Sentence } | { kind: 'cancelled' }
 
 /** Threads that decode share two heaps: with one each, what small pictures leave free in them stays with the engine, some 60 MB. */
 const FEW_HEAPS = { MALLOC_ARENA_MAX: '2' }
 
 /**
- * Runs the `nitidus` command as a child process, passing on its progress. Aborting `signal` ends the child at once.
+ * Carries out a job file in a child process, passing on its progress. Aborting `signal` ends the child at once.
  * Whatever happens to the child, this resolves: the server never dies with it.
  */
-export function runEngine(engine: string, args: string[], onEvent: (event: EngineEvent) => void, signal: AbortSignal): Promise<EngineEnd> {
+export function runEngine(engine: string, jobFile: string, onEvent: (event: EngineEvent) => void, signal: AbortSignal): Promise<EngineEnd> {
   return new Promise((resolve) => {
-    const child = spawn(process.execPath, [engine, ...args, '--progress'], {
+    const child = spawn(process.execPath, [engine, 'run', jobFile, '--progress'], {
       stdio: ['ignore', 'ignore', 'pipe'],
       env: { ...FEW_HEAPS, ...process.env },
     })
     const kill = () => child.kill('SIGKILL')
     signal.addEventListener('abort', kill)
     if (signal.aborted) kill()
-    let lastLine = ''
+    let failed: Sentence | undefined
     createInterface({ input: child.stderr }).on('line', (line) => {
-      const event = parse(line)
-      if (event) onEvent(event)
-      else if (line.trim()) lastLine = line.trim()
+      const told = parse(line)
+      if (told?.stage === 'failed') failed = { code: String(told.code), text: String(told.text) }
+      else if (told && told.stage !== 'note') onEvent(told)
     })
     const end = (result: EngineEnd) => {
       signal.removeEventListener('abort', kill)
       resolve(signal.aborted ? { kind: 'cancelled' } : result)
     }
-    child.on('error', (error) =>
-      end({ kind: 'failed', sentence: `The engine could not be started: ${error.message}. Build it with the set-up command.` }),
-    )
+    child.on('error', (error) => end({ kind: 'failed', sentence: say('job.engineMissing', { reason: error.message }) }))
     child.on('close', (code, killedBy) => {
       if (code === 0) end({ kind: 'done' })
-      else if (killedBy)
-        end({ kind: 'failed', sentence: 'The engine was stopped from outside or ran out of memory; the frames are untouched, run it again.' })
-      else end({ kind: 'failed', sentence: lastLine || 'The engine stopped without a reason; run it again.' })
+      else end({ kind: 'failed', sentence: killedBy ? say('job.killed') : (failed ?? say('job.silent')) })
     })
   })
 }
 
-function parse(line: string): EngineEvent | undefined {
+type Told = EngineEvent & { code?: unknown; text?: unknown }
+
+function parse(line: string): Told | undefined {
   if (!line.startsWith('{')) return undefined
   try {
-    return JSON.parse(line) as EngineEvent
+    return JSON.parse(line) as Told
   } catch {
     return undefined
   }

@@ -1,4 +1,2 @@
 export { runEngine } from './engine'
-export { BENDS, fuseJob } from './fuseJob'
-export { JobQueue } from './queue'
-export { shootJob } from './shootJob'
+export { JobQueue, type JobSubject } from './queue'

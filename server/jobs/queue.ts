@@ -1,70 +1,144 @@
 import { EventEmitter } from 'node:events'
 import PQueue from 'p-queue'
-import type { JobKind } from '@/schemas'
-import { now, type Database, type Job } from '../database'
-import type { EngineEnd, EngineEvent } from './engine'
+import { refusal, Refusal, say } from '@/core/words'
+import { now, type Database, type Job } from '@/database'
+import type { JobKind, JobResults } from '@/schemas'
+import { carryOut, type JobEnd } from './carryOut'
+import type { EngineEvent } from './engine'
+import type { JobKindWork, JobTools, Lane } from './kind'
+import { JOB_KINDS } from './kinds'
 
-/** The work of one kind of job; it is given a signal that is aborted on cancel. */
-export type JobWork = (job: Job, onEvent: (event: EngineEvent) => void, signal: AbortSignal) => Promise<EngineEnd>
+/** What a job is about; nothing for one about everything. */
+export interface JobSubject {
+  shoot_id?: number
+  run_id?: number
+  render_id?: number
+}
 
 /** Progress is written to the database this often at the most; listeners hear of every event. */
 const WRITE_EVERY_ms = 500
+/** A database that cannot be written to (a full disk) is tried again this often. */
+const TRY_AGAIN_ms = 2000
 
-/** Jobs one after the other, kept in the database, so that a restart finds what was interrupted. */
+/** Jobs, kept in the database, so that a restart finds what was interrupted. Those of one lane run one after the other. */
 export class JobQueue {
   readonly events = new EventEmitter().setMaxListeners(0)
-  private readonly queue = new PQueue({ concurrency: 1 })
+  private readonly lanes: Record<Lane, PQueue> = {
+    engine: new PQueue({ concurrency: 1 }),
+    look: new PQueue({ concurrency: 1 }),
+    files: new PQueue({ concurrency: 1 }),
+  }
   private readonly running = new Map<number, AbortController>()
+  private readonly unwritten = new Map<number, NodeJS.Timeout>()
+  private closed = false
 
   constructor(
-    private readonly db: Database,
-    private readonly work: Record<JobKind, JobWork>,
+    private readonly tools: JobTools,
+    private readonly kinds: Record<JobKind, JobKindWork<never, never>> = JOB_KINDS,
   ) {}
 
   /** Marks what a stopped server left running as interrupted and takes up what was still waiting. */
   async recover(): Promise<void> {
+    const { code, text } = say('job.interrupted')
     await this.db
       .updateTable('job')
-      .set({ state: 'interrupted', error: 'The application stopped while this was running; run it again.', ended_at: now() })
+      .set({ state: 'interrupted', error: text, error_code: code, ended_at: now() })
       .where('state', '=', 'running')
       .execute()
-    for (const { id } of await this.db.selectFrom('job').select('id').where('state', '=', 'queued').orderBy('id').execute()) this.enqueue(id)
+    const waiting = await this.db.selectFrom('job').select(['id', 'kind']).where('state', '=', 'queued').orderBy('id').execute()
+    for (const { id, kind } of waiting) this.enqueue(id, kind)
   }
 
-  async add(shootId: number, runId: number, kind: JobKind, settings: object): Promise<Job> {
+  async add<K extends JobKind>(kind: K, subject: JobSubject, settings: object): Promise<Job> {
     const job = await this.db
       .insertInto('job')
-      .values({ shoot_id: shootId, run_id: runId, kind, state: 'queued', settings_json: JSON.stringify(settings), created_at: now() })
+      .values({ kind, ...subject, state: 'queued', settings_json: JSON.stringify(settings), created_at: now() })
       .returningAll()
       .executeTakeFirstOrThrow()
     this.tell(job)
-    this.enqueue(job.id)
+    this.enqueue(job.id, kind)
     return job
   }
 
-  /** Stops a job that waits or runs; one that has ended is left as it is. */
+  /**
+   * What a job answers once it has ended.
+   * @throws Refusal with its own sentence where it ended badly.
+   */
+  async outcome<K extends JobKind>({ id }: Pick<Job, 'id'>): Promise<JobResults[K]> {
+    const ended = await this.ended(id)
+    if (ended.state === 'done') return JSON.parse(ended.result_json ?? 'null') as JobResults[K]
+    throw new Refusal({ code: ended.error_code ?? `job.${ended.state}`, text: ended.error ?? '' })
+  }
+
+  /** @throws Refusal where there is no such job. */
+  async job(jobId: number): Promise<Job> {
+    const job = await this.db.selectFrom('job').selectAll().where('id', '=', jobId).executeTakeFirst()
+    if (!job) throw refusal('job.gone')
+    return job
+  }
+
+  /** Stops a job that waits or runs; one that has ended is left as it is. @throws Refusal where there is no such job. */
   async cancel(jobId: number): Promise<void> {
-    this.running.get(jobId)?.abort()
-    const job = await this.db
+    const controller = this.running.get(jobId)
+    if (controller) return controller.abort()
+    await this.job(jobId)
+    // One that is said to run while nothing runs it was left so by a disk that was full: it ends here.
+    const cancelled = await this.db
       .updateTable('job')
       .set({ state: 'cancelled', ended_at: now() })
       .where('id', '=', jobId)
-      .where('state', '=', 'queued')
+      .where('state', 'in', ['queued', 'running'])
       .returningAll()
       .executeTakeFirst()
-    if (job) this.tell(job)
+    if (cancelled) this.tell(cancelled)
+  }
+
+  /** Whether anything waits or runs for these. */
+  async busy(subject: JobSubject): Promise<boolean> {
+    let query = this.db.selectFrom('job').select('id').where('state', 'in', ['queued', 'running'])
+    for (const [column, id] of Object.entries(subject) as [keyof JobSubject, number][]) query = query.where(column, '=', id)
+    return (await query.executeTakeFirst()) !== undefined
   }
 
   /** Resolves when nothing waits or runs. */
-  idle(): Promise<void> {
-    return this.queue.onIdle()
+  async idle(): Promise<void> {
+    await Promise.all(Object.values(this.lanes).map((lane) => lane.onIdle()))
   }
 
-  private enqueue(jobId: number): void {
-    void this.queue.add(() => this.run(jobId)).catch((error: Error) => console.error(`Job ${jobId}: ${error.message}`))
+  /** Ends what runs and starts nothing more; what waits is taken up at the next start. */
+  async close(): Promise<void> {
+    this.closed = true
+    for (const lane of Object.values(this.lanes)) lane.clear()
+    for (const controller of this.running.values()) controller.abort()
+    for (const timer of this.unwritten.values()) clearTimeout(timer)
+    await this.idle()
+  }
+
+  private get db(): Database {
+    return this.tools.db
+  }
+
+  private ended(id: number): Promise<Job> {
+    return new Promise((resolve, reject) => {
+      const over = (job: Job) => job.state !== 'queued' && job.state !== 'running'
+      const onJob = (job: Job) => {
+        if (job.id !== id || !over(job)) return
+        this.events.off('any', onJob)
+        resolve(job)
+      }
+      this.events.on('any', onJob)
+      this.db.selectFrom('job').selectAll().where('id', '=', id).executeTakeFirstOrThrow().then(onJob, reject)
+    })
+  }
+
+  private enqueue(jobId: number, kind: JobKind): void {
+    const known = this.kinds[kind] as JobKindWork<JobKind, unknown> | undefined
+    const lane = this.lanes[known?.lane ?? 'engine']
+    lane.add(() => this.run(jobId)).catch((error: Error) => console.error(`Job ${jobId}: ${error.message}`))
   }
 
   private async run(jobId: number): Promise<void> {
+    if (this.closed) return
     const job = await this.db
       .updateTable('job')
       .set({ state: 'running' })
@@ -76,18 +150,39 @@ export class JobQueue {
     this.tell(job)
     const controller = new AbortController()
     this.running.set(jobId, controller)
-    const end = await this.work[job.kind](job, this.progressOf(job), controller.signal).catch((error: Error): EngineEnd => ({
-      kind: 'failed',
-      sentence: error.message,
-    }))
+    const kind = this.kinds[job.kind] as unknown as JobKindWork<JobKind, unknown>
+    const end = await carryOut(this.tools, kind, job, this.progressOf(job), controller.signal)
     this.running.delete(jobId)
-    const ended = await this.db
-      .updateTable('job')
-      .set({ state: end.kind, error: end.kind === 'failed' ? end.sentence : null, ended_at: now() })
-      .where('id', '=', jobId)
-      .returningAll()
-      .executeTakeFirst()
-    if (ended) this.tell(ended)
+    // A server that stops leaves its jobs as running: the next start says that they were interrupted.
+    if (!this.closed) await this.write(job, end)
+  }
+
+  /** Writes how a job ended, again and again until it can be written: the disk may be full. */
+  private async write(job: Job, end: JobEnd): Promise<void> {
+    try {
+      const ended = await this.db
+        .updateTable('job')
+        .set({
+          state: end.kind,
+          error: end.kind === 'failed' ? end.sentence.text : null,
+          error_code: end.kind === 'failed' ? end.sentence.code : null,
+          result_json: end.kind === 'done' ? JSON.stringify(end.result ?? null) : null,
+          ended_at: now(),
+        })
+        .where('id', '=', job.id)
+        .where('state', '=', 'running')
+        .returningAll()
+        .executeTakeFirst()
+      this.unwritten.delete(job.id)
+      if (ended) this.tell(ended)
+    } catch (error) {
+      console.error(`Job ${job.id}: ${(error as Error).message}; tried again soon.`)
+      if (this.closed) return
+      this.unwritten.set(
+        job.id,
+        setTimeout(() => void this.write(job, end), TRY_AGAIN_ms),
+      )
+    }
   }
 
   private progressOf(job: Job): (event: EngineEvent) => void {
@@ -97,12 +192,18 @@ export class JobQueue {
       this.tell({ ...job, progress_json })
       if (Date.now() - written < WRITE_EVERY_ms) return
       written = Date.now()
-      void this.db.updateTable('job').set({ progress_json }).where('id', '=', job.id).execute()
+      this.db
+        .updateTable('job')
+        .set({ progress_json })
+        .where('id', '=', job.id)
+        .execute()
+        // Progress is told anyway; what matters is written at the end.
+        .catch(() => undefined)
     }
   }
 
   private tell(job: Job): void {
-    this.events.emit(`shoot-${job.shoot_id}`, job)
+    if (job.shoot_id !== null) this.events.emit(`shoot-${job.shoot_id}`, job)
     this.events.emit('any', job)
   }
 }

@@ -2,13 +2,14 @@ import { randomUUID } from 'node:crypto'
 import { access, mkdir, rename, rm } from 'node:fs/promises'
 import path from 'node:path'
 import sharp, { type Sharp } from 'sharp'
-import type { Rectangle } from '@/core/raster'
+import { readFacts, readSamples, writePicture } from '@/codec'
 import { depthColour, rampPlace } from '@/core/ramp'
+import type { Rectangle } from '@/core/raster'
 
 /** A small JPEG of a picture, made once. */
 export async function thumbnail(source: string, target: string, width_px = 480): Promise<string> {
   return once(target, (part) =>
-    sharp(source).rotate().resize({ width: width_px, withoutEnlargement: true }).toColourspace('srgb').jpeg({ quality: 82 }).toFile(part),
+    onScreen(source, part, (picture) => picture.resize({ width: width_px, withoutEnlargement: true }).jpeg({ quality: 82 }).toFile(part)),
   )
 }
 
@@ -16,15 +17,50 @@ export async function thumbnail(source: string, target: string, width_px = 480):
 export async function zoomPyramid(source: string, folder: string): Promise<string> {
   await once(folder, async (part) => {
     await mkdir(part, { recursive: true })
-    await sharp(source)
-      .rotate()
-      .removeAlpha()
-      .toColourspace('srgb')
-      .jpeg({ quality: 90, chromaSubsampling: '4:4:4' })
-      .tile({ size: 256, overlap: 1, layout: 'dz' })
-      .toFile(path.join(part, 'picture'))
+    await onScreen(source, path.join(part, 'source'), (picture) =>
+      picture.jpeg({ quality: 90, chromaSubsampling: '4:4:4' }).tile({ size: 256, overlap: 1, layout: 'dz' }).toFile(path.join(part, 'picture')),
+    )
   })
   return path.join(folder, 'picture.dzi')
+}
+
+/** A part of a frame as PNG, in 8 bits of sRGB; what lies outside of the frame repeats its edge. */
+export async function frameArea(source: string, { x, y, width, height }: Rectangle, scratch: string): Promise<Buffer> {
+  const { width: across, height: down } = await readFacts(source)
+  const left = Math.min(Math.max(0, x), across - 1)
+  const top = Math.min(Math.max(0, y), down - 1)
+  const inside = { width: Math.max(1, Math.min(across, x + width) - left), height: Math.max(1, Math.min(down, y + height) - top) }
+  const before = { left: left - x, top: top - y }
+  return onScreen(source, path.join(scratch, randomUUID()), (picture) =>
+    picture
+      .extract({ left, top, ...inside })
+      .extend({ ...before, right: width - inside.width - before.left, bottom: height - inside.height - before.top, extendWith: 'copy' })
+      .png({ compressionLevel: 1 })
+      .toBuffer(),
+  )
+}
+
+/**
+ * Hands a picture over as a screen shows it: upright, without transparency, in sRGB. The library takes 16-bit pictures with a
+ * profile into a wide space of its own first, out of which they have to be asked for by name; and it leaves the profile of
+ * 16-bit grey aside, so that such a picture goes through a file beside `scratch` first.
+ */
+async function onScreen<T>(source: string, scratch: string, make: (picture: Sharp) => Promise<T>): Promise<T> {
+  const { bits, colour } = await readFacts(source)
+  const wide = bits === 16 && colour.icc !== undefined
+  const shown = (file: string) => {
+    const picture = sharp(file, { limitInputPixels: false }).rotate().removeAlpha()
+    return wide ? picture.toColourspace('rgb16').withIccProfile('srgb') : picture.toColourspace('srgb')
+  }
+  if (!wide || colour.model !== 'grey') return make(shown(source))
+  const asRgb = `${scratch}.rgb.tif`
+  try {
+    await mkdir(path.dirname(asRgb), { recursive: true })
+    await writePicture(asRgb, await readSamples(source), { bits: 16, icc: colour.samplesIcc })
+    return await make(shown(asRgb))
+  } finally {
+    await rm(asRgb, { force: true })
+  }
 }
 
 /** The source map of a render in the colours of the ribbon: each pixel shows how far back the frame it came from lies. */
@@ -37,12 +73,22 @@ export async function colouredDepth(source: string): Promise<Buffer> {
   return (await inDepthColours(source, (value) => value / 255)).toBuffer()
 }
 
-/** A grey picture of 8 bits as PNG, coloured by the place on the ramp that each value stands for. */
+/** A grey picture of 8 or 16 bits as PNG, coloured by the place on the ramp that each value stands for. */
 async function inDepthColours(source: string, place: (value: number) => number): Promise<Sharp> {
-  const { data, info } = await sharp(source).toColourspace('b-w').raw().toBuffer({ resolveWithObject: true })
-  const colours = Array.from({ length: 256 }, (_, value) => depthColour(place(value)))
+  const deep = (await sharp(source).metadata()).depth === 'ushort'
+  const { data, info } = await sharp(source)
+    .toColourspace(deep ? 'grey16' : 'b-w')
+    .raw({ depth: deep ? 'ushort' : 'uchar' })
+    .toBuffer({ resolveWithObject: true })
+  const values = deep ? new Uint16Array(data.buffer, data.byteOffset, data.byteLength / 2) : data
+  const colours = new Map<number, readonly number[]>()
+  const colourOf = (value: number) => {
+    let colour = colours.get(value)
+    if (!colour) colours.set(value, (colour = depthColour(place(value))))
+    return colour
+  }
   const rgb = Buffer.alloc(info.width * info.height * 3)
-  for (let i = 0, s = 0; i < info.width * info.height; i++, s += info.channels) rgb.set(colours[data[s]], 3 * i)
+  for (let i = 0, s = 0; i < info.width * info.height; i++, s += info.channels) rgb.set(colourOf(values[s]), 3 * i)
   return sharp(rgb, { raw: { width: info.width, height: info.height, channels: 3 } }).png({ palette: false })
 }
 
@@ -67,22 +113,4 @@ async function exists(file: string): Promise<boolean> {
     () => true,
     () => false,
   )
-}
-
-/** A part of a frame as PNG, in 8 bits; what lies outside of the frame repeats its edge. */
-export async function frameArea(source: string, { x, y, width, height }: Rectangle): Promise<Buffer> {
-  const { width: wide, height: high, orientation = 1 } = await sharp(source).metadata()
-  const [across, down] = orientation >= 5 ? [high, wide] : [wide, high]
-  const left = Math.min(Math.max(0, x), across - 1)
-  const top = Math.min(Math.max(0, y), down - 1)
-  const inside = { width: Math.max(1, Math.min(across, x + width) - left), height: Math.max(1, Math.min(down, y + height) - top) }
-  const before = { left: left - x, top: top - y }
-  return sharp(source)
-    .rotate()
-    .extract({ left, top, ...inside })
-    .extend({ ...before, right: width - inside.width - before.left, bottom: height - inside.height - before.top, extendWith: 'copy' })
-    .removeAlpha()
-    .toColourspace('srgb')
-    .png({ compressionLevel: 1 })
-    .toBuffer()
 }

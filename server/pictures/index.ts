@@ -1,3 +1,3 @@
 export { colouredDepth, colouredSourceMap, frameArea, thumbnail, zoomPyramid } from './derived'
-export { Folders, safeName } from './folders'
-export { fullDisk, PictureStore } from './store'
+export { plainName, storedName } from './names'
+export { PictureStore, type FolderImport } from './store'

@@ -1,17 +1,25 @@
 import { createHash, randomUUID } from 'node:crypto'
-import { createWriteStream } from 'node:fs'
-import { mkdir, readdir, realpath, rename, rm, stat } from 'node:fs/promises'
+import { createReadStream, createWriteStream } from 'node:fs'
+import { lstat, mkdir, open, readdir, realpath, rename, rm, stat } from 'node:fs/promises'
 import path from 'node:path'
-import { Readable, Transform } from 'node:stream'
+import { Transform, type Readable } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
-import { createReadStream } from 'node:fs'
-import { readExif, verifyPicture } from '@/codec'
-import { InputError } from '@/schemas'
-import { now, type Database, type Frame } from '../database'
+import { colourText, readTakenWith, verifyPicture, type PictureFacts } from '@/codec'
+import { profileName } from '@/core/formats'
+import { isRefusal, refusal, type Sentence } from '@/core/words'
+import { explained, Folders, now, type Database, type Frame, type Tables } from '@/database'
+import { storedColour, type FrameFile, type StoredColour } from '@/schemas'
+import type { Transaction } from 'kysely'
 import type { Environment } from '../environment'
-import { Folders, safeName } from './folders'
+import { plainName, storedName } from './names'
 
 const PICTURE = /\.(jpe?g|png|tiff?)$/i
+
+/** What became of a folder's files: the ones taken, and the ones refused with why. */
+export interface FolderImport {
+  taken: number
+  refused: ({ name: string } & Sentence)[]
+}
 
 /** Takes frames in: checked, checksummed, untouched, and either stored whole or not at all. */
 export class PictureStore {
@@ -25,22 +33,23 @@ export class PictureStore {
   }
 
   /**
-   * Stores one frame of a run from a stream of its bytes.
-   * @throws InputError where the file is no complete picture, does not fit the run, or there is no room.
+   * Stores one frame of a run from a stream of its bytes; it is on the disk for good when this answers. The file of a frame that
+   * is gone or damaged is put back where the same bytes are brought under the same name.
+   * @throws Refusal where the file is no complete picture, does not fit the run, or there is no room.
    */
   async add(runId: number, name: string, bytes: Readable, position_mm: number | null = null): Promise<Frame> {
-    safeName(name)
-    if (!PICTURE.test(name)) throw new InputError(`${name} is not a JPEG, PNG or TIFF file; bring one of these.`)
-    await mkdir(this.folders.incoming(), { recursive: true })
+    plainName(name)
+    if (!PICTURE.test(name)) throw refusal('picture.ending', { name })
+    await this.checkRun(this.db, runId)
     const part = path.join(this.folders.incoming(), `${randomUUID()}${path.extname(name).toLowerCase()}`)
     try {
+      await mkdir(this.folders.incoming(), { recursive: true })
       const { size, sha256 } = await this.receive(bytes, part)
-      if (size === 0) throw new InputError(`${name} is empty; copy it from the card again.`)
-      const facts = await verifyPicture(part).catch((error: Error) => {
-        throw new InputError(error.message.replace(path.basename(part), name))
-      })
-      const exif = readExif(facts.exif)
+      if (size === 0) throw refusal('picture.empty', { name })
+      const facts = await verifyPicture(part, name)
+      const taken = await readTakenWith(facts.format === 'tiff' ? part : facts.exif)
       const row = {
+        uid: randomUUID(),
         run_id: runId,
         name,
         sha256,
@@ -48,60 +57,140 @@ export class PictureStore {
         width: facts.width,
         height: facts.height,
         bits: facts.bits,
-        exif_json: exif && JSON.stringify(exif),
+        colour_json: JSON.stringify(storedColourOf(facts)),
+        exif_json: taken && JSON.stringify(taken),
         position_mm,
         created_at: now(),
       }
-      await this.checkFits(runId, row)
       await mkdir(this.folders.frames(runId), { recursive: true })
-      // The row first: where the name is taken meanwhile, the file that is there is not overwritten.
+      // Whether it fits is asked where nothing else is written meanwhile: two frames that come at once see each other.
       return await this.db.transaction().execute(async (transaction) => {
-        const frame = await transaction.insertInto('frame').values(row).returningAll().executeTakeFirstOrThrow()
-        await rename(part, this.folders.frame(runId, name))
+        await this.checkRun(transaction, runId)
+        const lost = await this.lostFrame(transaction, row)
+        if (lost) {
+          await this.putInPlace(part, this.folders.frame(runId, lost.file))
+          return lost
+        }
+        const others = await transaction.selectFrom('frame').selectAll().where('run_id', '=', runId).execute()
+        checkFits(row, facts, others)
+        const file = storedName(name, row.uid, others)
+        const frame = await transaction
+          .insertInto('frame')
+          .values({ ...row, file })
+          .returningAll()
+          .executeTakeFirstOrThrow()
+        await this.putInPlace(part, this.folders.frame(runId, file))
         // What a survey found no longer holds for all frames.
         await transaction.updateTable('run').set({ survey_json: null }).where('id', '=', runId).execute()
         return frame
       })
     } catch (error) {
-      throw fullDisk(error) ?? error
+      throw explained(error)
     } finally {
       await rm(part, { force: true })
     }
   }
 
-  /** Imports every picture of a folder inside the allowed root, in the order of their names. */
-  async addFolder(runId: number, folder: string, onFrame?: (name: string) => void): Promise<Frame[]> {
-    const inside = await this.allowedFolder(folder)
+  /** Imports every picture of a folder inside the allowed root, in the order of their names; what is bad is listed and left. */
+  async addFolder(runId: number, folder: string, onFrame?: (name: string) => void): Promise<FolderImport> {
+    await this.checkRun(this.db, runId)
+    const root = await this.importRoot()
+    const inside = await this.allowedFolder(root, folder)
     const names = (await readdir(inside))
       .filter((name) => PICTURE.test(name) && !name.startsWith('.'))
       .sort(new Intl.Collator('en', { numeric: true }).compare)
-    if (names.length === 0) throw new InputError(`${folder} holds no JPEG, PNG or TIFF files; give the folder that holds the frames.`)
-    const frames: Frame[] = []
+    if (names.length === 0) throw refusal('folder.noPictures', { folder })
+    const refused: FolderImport['refused'] = []
+    let taken = 0
     for (const name of names) {
-      frames.push(await this.add(runId, name, createReadStream(path.join(inside, name))))
-      onFrame?.(name)
+      try {
+        await this.add(runId, name, createReadStream(await regularFile(root, inside, name)))
+        taken++
+        onFrame?.(name)
+      } catch (error) {
+        // A full disk would refuse every file that follows as well.
+        if (!isRefusal(error) || error.code.startsWith('disk.')) throw error
+        refused.push({ name, code: error.code, text: error.message })
+      }
     }
-    return frames
+    return { taken, refused }
   }
 
-  /** @throws InputError where the quota leaves no room for `bytes` more. */
+  /**
+   * A frame for the engine, its file found to be there.
+   * @throws Refusal where it is gone or was emptied.
+   */
+  async fileOf({ id, run_id, name, file, bytes }: Pick<Frame, 'id' | 'run_id' | 'name' | 'file' | 'bytes'>): Promise<FrameFile> {
+    const place = this.folders.frame(run_id, file)
+    if (!(await this.isHere({ run_id, file, bytes }))) throw refusal('frame.fileGone', { name })
+    return { id, name, file: place }
+  }
+
+  /** Whether a frame's file is there, as long as it should be. */
+  async isHere({ run_id, file, bytes }: Pick<Frame, 'run_id' | 'file' | 'bytes'>): Promise<boolean> {
+    const found = await stat(this.folders.frame(run_id, file)).catch(() => undefined)
+    return found?.isFile() === true && found.size === bytes
+  }
+
+  /** @throws Refusal where the quota leaves no room for `bytes` more. */
   async checkRoom(bytes: number): Promise<void> {
     const { quota_MB } = this.environment
     if (quota_MB === undefined) return
-    const frames = await this.db
-      .selectFrom('frame')
+    const used = (await this.sumOf('frame')) + (await this.sumOf('render'))
+    if (used + bytes > quota_MB * 1e6) throw refusal('disk.quota', { used_MB: Math.round(used / 1e6), quota_MB })
+  }
+
+  /** Bytes of all originals or renders, those in the bin included. */
+  async sumOf(table: 'frame' | 'render'): Promise<number> {
+    const { sum } = await this.db
+      .selectFrom(table)
       .select((e) => e.fn.sum<number | null>('bytes').as('sum'))
       .executeTakeFirstOrThrow()
-    const renders = await this.db
-      .selectFrom('render')
-      .select((e) => e.fn.sum<number | null>('bytes').as('sum'))
-      .executeTakeFirstOrThrow()
-    const used = Number(frames.sum ?? 0) + Number(renders.sum ?? 0)
-    if (used + bytes > quota_MB * 1e6) {
-      throw new InputError(
-        `There is no room left: ${(used / 1e6).toFixed(0)} of ${quota_MB} MB are used. Make room or raise the quota, then try again.`,
-      )
+    return Number(sum ?? 0)
+  }
+
+  private async checkRun(db: Database | Transaction<Tables>, runId: number): Promise<void> {
+    const run = await db
+      .selectFrom('run')
+      .innerJoin('shoot', 'shoot.id', 'run.shoot_id')
+      .select('run.id')
+      .where('run.id', '=', runId)
+      .where('run.binned_at', 'is', null)
+      .where('shoot.binned_at', 'is', null)
+      .executeTakeFirst()
+    if (!run) throw refusal('run.gone')
+  }
+
+  /** The frame that these bytes were, where its file is gone or damaged, or it lies in the bin, out of which it is taken. */
+  private async lostFrame(db: Transaction<Tables>, row: Pick<Frame, 'run_id' | 'name' | 'sha256'>): Promise<Frame | undefined> {
+    const known = await db.selectFrom('frame').selectAll().where('run_id', '=', row.run_id).where('name', '=', row.name).executeTakeFirst()
+    if (!known) return undefined
+    const same = known.sha256 === row.sha256
+    if (known.binned_at !== null && same) {
+      await db.updateTable('frame').set({ binned_at: null }).where('id', '=', known.id).execute()
+      return known
     }
+    if (known.binned_at !== null || (await this.isWhole(known))) return undefined
+    if (!same) throw refusal('frame.otherFile', { name: row.name })
+    return known
+  }
+
+  private async isWhole(frame: Frame): Promise<boolean> {
+    if (!(await this.isHere(frame))) return false
+    const hash = createHash('sha256')
+    await pipeline(createReadStream(this.folders.frame(frame.run_id, frame.file)), hash)
+    return hash.digest('hex') === frame.sha256
+  }
+
+  /** Moves a received file to its place; both the file and its name are on the disk when this answers. */
+  private async putInPlace(part: string, place: string): Promise<void> {
+    await rename(part, place)
+    const folder = await open(path.dirname(place), 'r')
+    // Some systems cannot flush a folder; there the name is safe without.
+    await folder
+      .sync()
+      .catch(() => undefined)
+      .finally(() => folder.close())
   }
 
   private async receive(bytes: Readable, part: string): Promise<{ size: number; sha256: string }> {
@@ -120,35 +209,57 @@ export class PictureStore {
       },
       flush: (done) => void this.checkRoom(size).then(() => done(), done),
     })
-    await pipeline(bytes, meter, createWriteStream(part))
+    // Flushed before it is closed: a frame that is confirmed outlives a power cut.
+    await pipeline(bytes, meter, createWriteStream(part, { flush: true }))
     return { size, sha256: hash.digest('hex') }
   }
 
-  private async checkFits(runId: number, { name, width, height }: Pick<Frame, 'name' | 'width' | 'height'>): Promise<void> {
-    const frames = await this.db.selectFrom('frame').select(['name', 'width', 'height']).where('run_id', '=', runId).execute()
-    if (frames.some((frame) => frame.name === name)) throw new InputError(`${name} is in this run already; rename the file or start another run.`)
-    const other = frames.find((frame) => frame.width !== width || frame.height !== height)
-    if (other)
-      throw new InputError(
-        `${name} is ${width} × ${height} px and ${other.name} is ${other.width} × ${other.height} px; all frames of a run must have one size.`,
-      )
+  private importRoot(): Promise<string> {
+    const { importRoot } = this.environment
+    return realpath(importRoot).catch(() => {
+      throw refusal('folder.rootMissing', { root: importRoot })
+    })
   }
 
-  private async allowedFolder(folder: string): Promise<string> {
-    const root = await realpath(this.environment.importRoot).catch(() => {
-      throw new InputError(`The import folder ${this.environment.importRoot} does not exist; create it and put the frames there.`)
-    })
+  private async allowedFolder(root: string, folder: string): Promise<string> {
     const inside = await realpath(path.resolve(/* turbopackIgnore: true */ root, folder)).catch(() => undefined)
-    if (!inside || (inside !== root && !inside.startsWith(root + path.sep))) {
-      throw new InputError(`${folder} is not a folder inside ${root}; only folders in there can be imported.`)
-    }
-    if (!(await stat(inside)).isDirectory()) throw new InputError(`${folder} is a file; give the folder that holds the frames.`)
+    if (!inside || !isInside(root, inside)) throw refusal('folder.outside', { folder, root })
+    if (!(await stat(inside)).isDirectory()) throw refusal('folder.isFile', { folder })
     return inside
   }
 }
 
-/** What a full disk means for the user, or undefined for other errors. */
-export function fullDisk(error: unknown): InputError | undefined {
-  const code = (error as NodeJS.ErrnoException).code
-  return code === 'ENOSPC' || code === 'EDQUOT' ? new InputError('The disk is full; make room and try again. Nothing was half stored.') : undefined
+function storedColourOf({ colour: { model, icc } }: PictureFacts): StoredColour {
+  return { model, profile: icc ? profileName(icc) : null, sha256: icc ? createHash('sha256').update(icc).digest('hex') : null }
+}
+
+/** @throws Refusal where a frame's name is taken, or its size or colours are not those of the run. */
+function checkFits(row: Pick<Frame, 'name' | 'width' | 'height' | 'colour_json'>, { colour }: PictureFacts, others: Frame[]): void {
+  const { name, width, height } = row
+  if (others.some((frame) => frame.name === name)) throw refusal('frame.nameTaken', { name })
+  const other = others.find((frame) => frame.width !== width || frame.height !== height)
+  if (other) throw refusal('frame.size', { name, size: `${width} × ${height}`, other: other.name, otherSize: `${other.width} × ${other.height}` })
+  const strange = others.find(({ colour_json }) => colour_json !== null && colour_json !== row.colour_json)
+  if (strange) {
+    const { model, profile } = storedColour(strange.colour_json!)
+    const otherProfile = `${model === 'rgb' ? '' : `${model === 'grey' ? 'grey' : 'CMYK'} with `}${profile ? `the profile “${profile}”` : 'no profile'}`
+    throw refusal('frame.profile', { name, profile: colourText(colour), other: strange.name, otherProfile })
+  }
+}
+
+function isInside(root: string, place: string): boolean {
+  return place === root || place.startsWith(root + path.sep)
+}
+
+/**
+ * A file of a folder that may be imported.
+ * @throws Refusal where it is no plain file, or a link that leads out of the import folder.
+ */
+async function regularFile(root: string, folder: string, name: string): Promise<string> {
+  const file = path.join(folder, name)
+  const found = await lstat(file)
+  const real = found.isSymbolicLink() ? await realpath(file).catch(() => undefined) : file
+  if (!real || !isInside(root, real)) throw refusal('folder.outside', { folder: name, root })
+  if (!(await stat(real)).isFile()) throw refusal('picture.unreadable', { name })
+  return real
 }

@@ -1,11 +1,16 @@
-import { planSeries, type Plan, type PlanRequest } from '@/core/plan'
-import type { PlanSheet } from '@/core/sheet'
-import type { SurveyReport } from '@/core/survey'
+import { randomUUID } from 'node:crypto'
+import type { Transaction } from 'kysely'
+import { planSeries, type Plan } from '@/core/plan'
+import { isRefusal, refusal } from '@/core/words'
+import { now, type Database, type Frame, type Job, type Run, type Shoot, type Tables } from '@/database'
 import {
-  completePlanRequest,
-  InputError,
-  type FrameExif,
-  type FuseReport,
+  storedColour,
+  storedPlan,
+  storedReport,
+  storedSheet,
+  storedSurvey,
+  storedTaken,
+  type FrameDetail,
   type JobDetail,
   type RunDetail,
   type ShootDetail,
@@ -13,97 +18,159 @@ import {
   type ShootSummary,
 } from '@/schemas'
 import { FieldLogs } from '../field'
-import { now, type Database, type Job, type Run, type Shoot } from '../database'
+import type { KitStore } from '../kit'
+import type { PictureStore } from '../pictures'
+import { framesOfRun } from './framesToFuse'
 
-/** The shoots of a database: what was planned, shot and fused. */
+/** The shoots of a database: what was planned, shot and fused. What lies in the bin is not shown. */
 export class Shoots {
-  constructor(private readonly db: Database) {}
+  constructor(
+    private readonly db: Database,
+    private readonly store: PictureStore,
+    private readonly kit: KitStore,
+  ) {}
 
   async list(): Promise<ShootSummary[]> {
-    const shoots = await this.db.selectFrom('shoot').selectAll().orderBy('id', 'desc').execute()
+    const shoots = await this.db.selectFrom('shoot').selectAll().where('binned_at', 'is', null).orderBy('id', 'desc').execute()
     return Promise.all(shoots.map((shoot) => this.summary(shoot)))
   }
 
-  async create({ title, subject, scene, plan, sheet }: ShootRequest): Promise<number> {
+  async create(request: ShootRequest): Promise<number> {
     const { id } = await this.db
       .insertInto('shoot')
-      .values({ title, subject, scene, plan_json: JSON.stringify(plan), sheet_json: sheet ? JSON.stringify(sheet) : null, created_at: now() })
+      .values({ uid: randomUUID(), ...rowOf(request), created_at: now() })
       .returning('id')
       .executeTakeFirstOrThrow()
     return id
   }
 
-  async replan(shootId: number, { title, subject, scene, plan, sheet }: ShootRequest): Promise<void> {
-    const { numUpdatedRows } = await this.db
-      .updateTable('shoot')
-      .set({ title, subject, scene, plan_json: JSON.stringify(plan), sheet_json: sheet ? JSON.stringify(sheet) : null })
-      .where('id', '=', shootId)
-      .executeTakeFirst()
-    if (Number(numUpdatedRows) === 0) throw missing()
+  /** Plans a shoot anew; its runs keep the plan that they were shot by. */
+  async replan(shootId: number, request: ShootRequest): Promise<void> {
+    await this.shoot(shootId)
+    await this.db.updateTable('shoot').set(rowOf(request)).where('id', '=', shootId).execute()
   }
 
   async detail(shootId: number): Promise<ShootDetail> {
     const shoot = await this.shoot(shootId)
-    const summary = await this.summary(shoot)
-    const runs = await this.db.selectFrom('run').selectAll().where('shoot_id', '=', shootId).orderBy('number', 'desc').execute()
+    const { plan: _, ...summary } = await this.summary(shoot)
+    const runs = await this.db
+      .selectFrom('run')
+      .selectAll()
+      .where('shoot_id', '=', shootId)
+      .where('binned_at', 'is', null)
+      .orderBy('number', 'desc')
+      .execute()
     const jobs = await this.db.selectFrom('job').selectAll().where('shoot_id', '=', shootId).orderBy('id', 'desc').limit(20).execute()
     return {
       ...summary,
       scene: shoot.scene,
-      planRequest: JSON.parse(shoot.plan_json) as PlanRequest,
-      sheet: shoot.sheet_json ? (JSON.parse(shoot.sheet_json) as PlanSheet) : null,
+      planRequest: storedPlan(shoot.plan_json),
+      sheet: shoot.sheet_json ? storedSheet(shoot.sheet_json) : null,
       runs: await Promise.all(runs.map((run) => this.run(run))),
       jobs: jobs.map(jobDetail),
       field: await new FieldLogs(this.db).of(shootId),
     }
   }
 
+  /** @throws Refusal where there is no such shoot, or it lies in the bin. */
   async shoot(shootId: number): Promise<Shoot> {
-    const shoot = await this.db.selectFrom('shoot').selectAll().where('id', '=', shootId).executeTakeFirst()
-    if (!shoot) throw missing()
+    const shoot = await this.db.selectFrom('shoot').selectAll().where('id', '=', shootId).where('binned_at', 'is', null).executeTakeFirst()
+    if (!shoot) throw refusal('shoot.gone')
     return shoot
   }
 
+  /** @throws Refusal where there is no such run, or it or its shoot lies in the bin. */
+  async runRow(runId: number): Promise<Run> {
+    const run = await this.db.selectFrom('run').selectAll().where('id', '=', runId).where('binned_at', 'is', null).executeTakeFirst()
+    if (!run) throw refusal('run.gone')
+    await this.shoot(run.shoot_id)
+    return run
+  }
+
+  /** @throws Refusal where there is no such frame, or it lies in the bin. */
+  async frameRow(frameId: number): Promise<Frame> {
+    const frame = await this.db.selectFrom('frame').selectAll().where('id', '=', frameId).where('binned_at', 'is', null).executeTakeFirst()
+    if (!frame) throw refusal('frame.gone')
+    return frame
+  }
+
+  /** Sets a frame aside (true), restores it (false), or leaves it to the survey again (null). */
+  async setAside(frameId: number, aside: boolean | null): Promise<void> {
+    await this.frameRow(frameId)
+    await this.db
+      .updateTable('frame')
+      .set({ aside: aside === null ? null : Number(aside) })
+      .where('id', '=', frameId)
+      .execute()
+  }
+
+  /** Begins a run, which keeps plan and kit as they are now. */
   async addRun(shootId: number, source: Run['source'], begunBy: string | null = null): Promise<number> {
     await this.shoot(shootId)
-    const last = await this.db
-      .selectFrom('run')
-      .select((e) => e.fn.max('number').as('number'))
-      .where('shoot_id', '=', shootId)
-      .executeTakeFirst()
-    const { id } = await this.db
-      .insertInto('run')
-      .values({ shoot_id: shootId, number: (last?.number ?? 0) + 1, source, begun_by: begunBy, created_at: now() })
-      .returning('id')
-      .executeTakeFirstOrThrow()
-    return id
+    const kit_json = JSON.stringify(await this.kit.all())
+    // Read and written in one go: two runs begun at once get two numbers.
+    return this.db.transaction().execute(async (transaction) => {
+      if (begunBy !== null) {
+        const begun = await transaction
+          .selectFrom('run')
+          .select('id')
+          .where('shoot_id', '=', shootId)
+          .where('begun_by', '=', begunBy)
+          .executeTakeFirst()
+        if (begun) return begun.id
+      }
+      const { scene, plan_json, sheet_json } = await transaction.selectFrom('shoot').selectAll().where('id', '=', shootId).executeTakeFirstOrThrow()
+      const run = { uid: randomUUID(), shoot_id: shootId, source, begun_by: begunBy, scene, plan_json, sheet_json, kit_json, created_at: now() }
+      const { id } = await transaction
+        .insertInto('run')
+        .values({ ...run, number: await nextNumber(transaction, shootId) })
+        .returning('id')
+        .executeTakeFirstOrThrow()
+      return id
+    })
   }
 
   /** The run that an entry of the field log began, made where there is none yet; and the number of its next frame. */
   async fieldRun(shootId: number, begunBy: string): Promise<{ id: number; next: number }> {
-    const run = await this.db.selectFrom('run').select('id').where('shoot_id', '=', shootId).where('begun_by', '=', begunBy).executeTakeFirst()
-    if (!run) return { id: await this.addRun(shootId, 'simulated', begunBy), next: 1 }
-    const frames = await this.db.selectFrom('frame').select('name').where('run_id', '=', run.id).execute()
+    const id = await this.addRun(shootId, 'simulated', begunBy)
+    const frames = await this.db.selectFrom('frame').select('name').where('run_id', '=', id).execute()
     // Not their count: some may have been split off into a run of their own.
-    return { id: run.id, next: 1 + Math.max(0, ...frames.map(({ name }) => Number(/\d+/.exec(name)?.[0] ?? 0))) }
+    return { id, next: 1 + Math.max(0, ...frames.map(({ name }) => Number(/\d+/.exec(name)?.[0] ?? 0))) }
   }
 
   private async run(run: Run): Promise<RunDetail> {
-    const { shoot_id: _, survey_json, ...rest } = run
-    const frames = await this.db.selectFrom('frame').selectAll().where('run_id', '=', run.id).execute()
-    const renders = await this.db.selectFrom('render').selectAll().where('run_id', '=', run.id).orderBy('id', 'desc').execute()
-    const byName = new Intl.Collator('en', { numeric: true })
+    const frames = await framesOfRun(this.db, run.id)
+    const renders = await this.db
+      .selectFrom('render')
+      .selectAll()
+      .where('run_id', '=', run.id)
+      .where('binned_at', 'is', null)
+      .orderBy('id', 'desc')
+      .execute()
+    const { id, number, source, reason, begun_by, created_at, plan_json, sheet_json, survey_json } = run
     return {
-      ...rest,
-      frames: frames
-        .sort((a, b) => byName.compare(a.name, b.name))
-        .map(({ exif_json, run_id: _run, aside, ...frame }) => ({
-          ...frame,
-          aside: aside === null ? null : aside === 1,
-          exif: exif_json ? (JSON.parse(exif_json) as FrameExif) : null,
-        })),
-      survey: survey_json ? (JSON.parse(survey_json) as SurveyReport) : null,
-      renders: renders.map(({ id, created_at, bytes, report_json }) => ({ id, created_at, bytes, report: JSON.parse(report_json) as FuseReport })),
+      id,
+      number,
+      source,
+      reason,
+      begun_by,
+      created_at,
+      planRequest: storedPlan(plan_json),
+      sheet: sheet_json ? storedSheet(sheet_json) : null,
+      frames: await Promise.all(frames.map((frame) => this.frame(frame))),
+      survey: survey_json ? storedSurvey(survey_json) : null,
+      renders: renders.map(({ id, created_at, bytes, report_json }) => ({ id, created_at, bytes, report: storedReport(report_json) })),
+    }
+  }
+
+  private async frame(frame: Frame): Promise<FrameDetail> {
+    const { id, name, sha256, bytes, width, height, bits, position_mm, aside, created_at, exif_json, colour_json } = frame
+    return {
+      ...{ id, name, sha256, bytes, width, height, bits, position_mm, created_at },
+      aside: aside === null ? null : aside === 1,
+      exif: exif_json ? storedTaken(exif_json) : null,
+      colour: colour_json ? colourName(colour_json) : null,
+      here: await this.store.isHere(frame),
     }
   }
 
@@ -112,6 +179,8 @@ export class Shoots {
       .selectFrom('frame')
       .innerJoin('run', 'run.id', 'frame.run_id')
       .where('run.shoot_id', '=', shoot.id)
+      .where('run.binned_at', 'is', null)
+      .where('frame.binned_at', 'is', null)
       .select('frame.id')
       .orderBy('frame.id')
       .execute()
@@ -119,6 +188,8 @@ export class Shoots {
       .selectFrom('render')
       .innerJoin('run', 'run.id', 'render.run_id')
       .where('run.shoot_id', '=', shoot.id)
+      .where('run.binned_at', 'is', null)
+      .where('render.binned_at', 'is', null)
       .select('render.id')
       .orderBy('render.id', 'desc')
       .executeTakeFirst()
@@ -136,18 +207,41 @@ export class Shoots {
   }
 }
 
-export function jobDetail({ id, run_id, kind, state, error, created_at, ended_at, progress_json }: Job): JobDetail {
-  return { id, run_id, kind, state, error, created_at, ended_at, progress: progress_json ? JSON.parse(progress_json) : null }
-}
-
-function planOf(shoot: Shoot): Plan | null {
-  try {
-    return planSeries(completePlanRequest(JSON.parse(shoot.plan_json)))
-  } catch {
-    return null
+export function jobDetail(job: Job): JobDetail {
+  const { id, shoot_id, run_id, render_id, kind, state, error, error_code, created_at, ended_at, progress_json, result_json } = job
+  return {
+    ...{ id, shoot_id, run_id, render_id, kind, state, error, error_code, created_at, ended_at },
+    progress: progress_json ? JSON.parse(progress_json) : null,
+    result: result_json ? JSON.parse(result_json) : null,
   }
 }
 
-function missing(): InputError {
-  return new InputError('This shoot does not exist any more; go back to the list.')
+function rowOf({ title, subject, scene, plan, sheet }: ShootRequest) {
+  return { title, subject, scene, plan_json: JSON.stringify(plan), sheet_json: sheet ? JSON.stringify(sheet) : null }
+}
+
+/** Numbers of runs in the bin are not given again. */
+async function nextNumber(db: Transaction<Tables>, shootId: number): Promise<number> {
+  const last = await db
+    .selectFrom('run')
+    .select((e) => e.fn.max('number').as('number'))
+    .where('shoot_id', '=', shootId)
+    .executeTakeFirst()
+  return Number(last?.number ?? 0) + 1
+}
+
+function colourName(colour_json: string): string {
+  const { model, profile } = storedColour(colour_json)
+  const pixels = { rgb: '', grey: 'grey, ', cmyk: 'CMYK, ' }[model]
+  return `${pixels}${profile ?? 'no profile'}`
+}
+
+/** The plan of a shoot; null where what is stored cannot be planned any more. */
+function planOf(shoot: Shoot): Plan | null {
+  try {
+    return planSeries(storedPlan(shoot.plan_json))
+  } catch (error) {
+    if (isRefusal(error)) return null
+    throw error
+  }
 }

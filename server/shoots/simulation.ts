@@ -1,7 +1,7 @@
 import { magnificationAt, subjectDistance_mm } from '@/core/optics'
 import type { LensOptics, Plan, PlanRequest } from '@/core/plan'
 import { randomStream, usualFaults, type Fault, type SeriesRequest } from '@/core/simulate'
-import { InputError } from '@/schemas'
+import { refusal } from '@/core/words'
 
 /** Size of the simulated camera's pictures; small enough that a series takes a minute or two. */
 const WIDTH_px = 1200
@@ -9,11 +9,11 @@ const HEIGHT_px = 800
 
 /**
  * What the simulated camera is told for a plan: its own lens, aperture and positions, on the scene of the shoot.
- * @throws InputError where the plan is for optics that the stand-in lacks.
+ * @throws Refusal where the plan is for optics that the stand-in lacks.
  */
 export function simulationOf(scene: string, request: PlanRequest, plan: Plan, seed: number, faults: Fault['kind'][] = []): SeriesRequest {
   const { optics, mover } = request
-  if (optics.kind !== 'lens') throw new InputError('The simulated camera has a lens, no objective; bring your own frames for this plan.')
+  if (optics.kind !== 'lens') throw refusal('device.objective')
   const { magnification, positions_mm } = placesOf(request, plan, optics.focalLength_mm)
   return {
     scene,

@@ -5,6 +5,7 @@ import Link from 'next/link'
 import type { ShootState, ShootSummary } from '@/schemas'
 import { depthCss, rampPlace } from '@/core/ramp'
 import { useShoots } from '../api'
+import { DeleteButton } from '../DeleteButton'
 import { Shell } from '../shell'
 import { dateText, lengthText } from '@/core/units'
 import styles from './home.module.css'
@@ -28,11 +29,14 @@ export function HomeScreen() {
       </div>
       {error && <Alert type="error" title={error.message} />}
       {isLoading && <Skeleton active />}
-      {shoots?.length === 0 && <Empty description="No shoots yet. Plan the first one: it takes a depth, a magnification and an aperture." />}
+      {shoots?.length === 0 && <Empty description="No shoots yet. Plan the first one: give its depth, a magnification and an aperture." />}
       <ul className={styles.list}>
         {shoots?.map((shoot) => (
           <li key={shoot.id}>
             <ShootCard shoot={shoot} />
+            <div className={styles.remove}>
+              <DeleteButton kind="shoot" id={shoot.id} what={shoot.title} />
+            </div>
           </li>
         ))}
       </ul>
@@ -84,7 +88,7 @@ function PlannedPicture({ shoot }: { shoot: ShootSummary }) {
 
 function planText({ plan, frameCount, state }: ShootSummary): string {
   if (state !== 'planned') return `${frameCount} frames`
-  if (!plan) return 'plan to be mended'
+  if (!plan) return 'the plan no longer works'
   if (plan.frameCount === 1) return 'one frame is enough'
   return plan.hyperfocal_mm ? `${plan.frameCount} frames` : `${plan.frameCount} frames, ${lengthText(plan.stride_mm)} apart`
 }

@@ -1,1 +1,4 @@
 export { JobProgress } from './JobProgress'
+export { isBusy, isOn, mainJob } from './mainJob'
+export { stageText } from './stages'
+export { useOpenWhenFused } from './useOpenWhenFused'

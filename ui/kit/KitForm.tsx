@@ -27,7 +27,7 @@ export function KitForm({ shelf, item, kit, onClose }: Props) {
       ['name', ...(kinds ? ['kind'] : []), ...fields.map(({ key }) => key)].map((key) => [key, values[key] ?? undefined]),
     )
     try {
-      await save.mutateAsync({ shelf, item: given as unknown as KitItem, former: item?.name })
+      await save.mutateAsync({ shelf, item: given as unknown as KitItem, id: item?.id })
       onClose()
     } catch (cause) {
       const { message, field } = cause as RefusedError

@@ -20,7 +20,7 @@ export function KitScreen() {
       <div className={styles.head}>
         <div>
           <h1>Kit</h1>
-          <p>What plans are made with. A kept plan keeps its figures; open it to plan again with what is changed here.</p>
+          <p>What you plan with. Changes apply to new plans; runs keep the kit they were shot with.</p>
         </div>
         {kit && <InAndOut kit={kit} />}
       </div>
@@ -41,14 +41,14 @@ function InAndOut({ kit }: { kit: Kit }) {
   const read = async (file: File) => {
     try {
       const taken = await take.mutateAsync(parse(await file.text()))
-      message.success(`${taken} items taken in; those of the same name were replaced.`)
+      message.success(`${taken} items imported. Items of the same name were replaced.`)
     } catch (cause) {
       message.error((cause as Error).message)
     }
   }
   return (
     <div className={styles.buttons}>
-      <Button icon={<DownloadOutlined />} onClick={() => saveText('kit.json', JSON.stringify(kit, null, 2))}>
+      <Button icon={<DownloadOutlined />} onClick={() => saveText('kit.json', JSON.stringify(withoutNumbers(kit), null, 2))}>
         Export as JSON
       </Button>
       <Upload
@@ -67,11 +67,16 @@ function InAndOut({ kit }: { kit: Kit }) {
   )
 }
 
+/** As it is exported: numbers belong to this database. */
+function withoutNumbers(kit: Kit): Kit {
+  return Object.fromEntries(Object.entries(kit).map(([shelf, items]) => [shelf, items.map(({ id: _, ...item }: KitItem) => item)])) as unknown as Kit
+}
+
 function parse(text: string): unknown {
   try {
     return JSON.parse(text)
   } catch {
-    throw new Error('This file is no JSON; give a kit that was exported here.')
+    throw new Error('This file does not hold valid JSON. Choose a kit that was exported here.')
   }
 }
 
@@ -89,7 +94,7 @@ function ShelfTable({ shelf, items, onEdit }: { shelf: Shelf; items: KitItem[]; 
       </div>
       <Table<KitItem>
         size="small"
-        rowKey="name"
+        rowKey="id"
         pagination={false}
         showHeader={false}
         dataSource={items}
@@ -115,7 +120,7 @@ function ShelfTable({ shelf, items, onEdit }: { shelf: Shelf; items: KitItem[]; 
                 <Popconfirm
                   title={`Remove ${item.name} from the kit?`}
                   okText="Remove"
-                  onConfirm={() => remove.mutate({ shelf, name: item.name }, { onError: (cause) => message.error(cause.message) })}
+                  onConfirm={() => remove.mutate({ shelf, id: item.id! }, { onError: (cause) => message.error(cause.message) })}
                 >
                   <Button type="text" aria-label={`Remove ${item.name}`} icon={<DeleteOutlined />} />
                 </Popconfirm>

@@ -1,11 +1,20 @@
 import { useMemo } from 'react'
 import { planSeries, type Plan, type PlanRequest } from '@/core/plan'
-import { completePlanRequest, type ShootDetail } from '@/schemas'
+import { isRefusal } from '@/core/words'
+import { completePlanRequest } from '@/schemas'
 
-/** The plan that a shoot was kept with. */
-export function useStoredPlan({ planRequest }: ShootDetail): { plan: Plan; request: PlanRequest } {
+/** A kept plan, or why what was kept cannot be planned any more. */
+export type StoredPlan = { plan: Plan; request: PlanRequest; error?: undefined } | { plan?: undefined; request?: undefined; error: string }
+
+/** The plan that a shoot was kept with, or that a run was shot by. */
+export function useStoredPlan({ planRequest }: { planRequest: PlanRequest }): StoredPlan {
   return useMemo(() => {
-    const request = completePlanRequest(planRequest)
-    return { plan: planSeries(request), request }
+    try {
+      const request = completePlanRequest(planRequest)
+      return { plan: planSeries(request), request }
+    } catch (error) {
+      if (isRefusal(error)) return { error: error.message }
+      throw error
+    }
   }, [planRequest])
 }

@@ -1,19 +1,18 @@
 import { App, Button } from 'antd'
 import { measuredBreathing } from '@/core/plan'
 import { significant } from '@/core/units'
-import type { RenderDetail, RunDetail, ShootDetail } from '@/schemas'
+import type { RenderDetail, RunDetail } from '@/schemas'
 import { useKit, useSaveKitItem } from '../api'
 import { useStoredPlan } from '../plan'
 
 interface Props {
-  shoot: ShootDetail
   run: RunDetail
   render: RenderDetail
 }
 
 /** What the series tells of the lens: how much it breathes, and the way to keep that with the lens for the next plan. */
-export function BreathingFact({ shoot, run, render: { report } }: Props) {
-  const { request } = useStoredPlan(shoot)
+export function BreathingFact({ run, render: { report } }: Props) {
+  const { request } = useStoredPlan(run)
   const { data: kit } = useKit()
   const save = useSaveKitItem()
   const { message } = App.useApp()
@@ -21,17 +20,17 @@ export function BreathingFact({ shoot, run, render: { report } }: Props) {
     const position_mm = run.frames.find(({ name }) => name === file)?.position_mm ?? undefined
     return role === 'left out' || position_mm === undefined ? [] : [{ scale, position_mm }]
   })
-  const breathing = measuredBreathing(focused, request)
+  const breathing = request && measuredBreathing(focused, request)
   if (!breathing) return null
   const times = Number(significant(breathing.times, 3))
   // Behind a tube or a close-up lens it is the two together that breathe.
-  const byItself = shoot.sheet && (shoot.sheet.kind === 'range' || shoot.sheet.reach === 'lens')
-  const lens = byItself ? kit?.lenses.find(({ name }) => name === shoot.sheet!.lens) : undefined
+  const byItself = run.sheet && (run.sheet.kind === 'range' || run.sheet.reach === 'lens')
+  const lens = byItself ? kit?.lenses.find(({ name }) => name === run.sheet!.lens) : undefined
   const keep = (item: NonNullable<typeof lens>) =>
     save.mutate(
-      { shelf: 'lenses', item: { ...item, breathing: times }, former: item.name },
+      { shelf: 'lenses', item: { ...item, breathing: times }, id: item.id },
       {
-        onSuccess: () => void message.success(`Kept with ${item.name}: plans reckon the edge it costs with it.`),
+        onSuccess: () => void message.success(`Saved with ${item.name}. New plans allow for the edge it costs.`),
         onError: (error) => void message.error(error.message),
       },
     )
@@ -44,10 +43,10 @@ export function BreathingFact({ shoot, run, render: { report } }: Props) {
       {lens && (
         <dd>
           {lens.breathing === times ? (
-            `kept with ${lens.name}`
+            `saved with ${lens.name}`
           ) : (
             <Button size="small" loading={save.isPending} onClick={() => keep(lens)}>
-              Keep it with {lens.name}
+              Save it with {lens.name}
             </Button>
           )}
         </dd>

@@ -1,13 +1,13 @@
 'use client'
 
-import type { FuseReport, RenderDetail, RunDetail, ShootDetail } from '@/schemas'
+import type { FuseReport, RenderDetail, RunDetail } from '@/schemas'
 import { STIRRED } from '@/core/register'
 import { significant } from '@/core/units'
 import { BreathingFact } from './BreathingFact'
 import styles from './result.module.css'
 
 /** What a render was made of and by which settings. */
-export function Facts({ shoot, render, run }: { shoot: ShootDetail; render: RenderDetail; run: RunDetail }) {
+export function Facts({ render, run }: { render: RenderDetail; run: RunDetail }) {
   const { report } = render
   const reference = report.frames.findIndex(({ file }) => file === report.reference) + 1
   const shift = Math.max(...report.frames.map(({ dx_px, dy_px }) => Math.hypot(dx_px, dy_px)))
@@ -40,7 +40,7 @@ export function Facts({ shoot, render, run }: { shoot: ShootDetail; render: Rend
         )}
         <dt>Scale, over the series</dt>
         <dd>{significant(breathing, 2)} %</dd>
-        <BreathingFact shoot={shoot} run={run} render={render} />
+        <BreathingFact run={run} render={render} />
         <dt>Time</dt>
         <dd>{significant(report.timings_s.total, 2)} s</dd>
       </dl>

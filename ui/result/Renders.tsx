@@ -3,6 +3,7 @@
 import Link from 'next/link'
 import { momentText } from '@/core/units'
 import type { RenderDetail } from '@/schemas'
+import { DeleteButton } from '../DeleteButton'
 import styles from './result.module.css'
 
 interface Props {
@@ -16,7 +17,6 @@ interface Props {
 
 /** Renders of the shoot with the settings that made them: to go to, or to lay beside the present one. */
 export function Renders({ shootId, renders, current, beside, onBeside }: Props) {
-  if (renders.length < 2) return null
   return (
     <section aria-label="Renders">
       <h2>Renders of this shoot</h2>
@@ -31,6 +31,7 @@ export function Renders({ shootId, renders, current, beside, onBeside }: Props) 
                 compare
               </button>
             )}
+            <DeleteButton kind="render" id={render.id} what={`the render ${settingsText(render)}`} />
           </li>
         ))}
       </ul>
@@ -43,5 +44,5 @@ export function settingsText({ report: { style, frames, reference, settings }, c
   const followed = frames.some(({ bent_px }) => bent_px)
   const place = frames.findIndex(({ file }) => file === reference) + 1
   const more = [!settings.register && 'unregistered', followed && 'moved parts followed', settings.crop === 'none' && 'uncut']
-  return [`${style}, ${frames.length} frames onto ${place}`, ...more.filter(Boolean), momentText(created_at)].join(', ')
+  return [`${style}, ${frames.length} frames, framed as ${place}`, ...more.filter(Boolean), momentText(created_at)].join(', ')
 }

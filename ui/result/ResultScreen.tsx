@@ -4,7 +4,7 @@ import Link from 'next/link'
 import { useSearchParams } from 'next/navigation'
 import { useCallback, useEffect, useMemo, useState } from 'react'
 import type { FrameDetail, FuseReport, RenderDetail, RunDetail, ShootDetail } from '@/schemas'
-import { JobProgress } from '../jobs'
+import { JobProgress, mainJob, useOpenWhenFused } from '../jobs'
 import { useStoredPlan } from '../plan'
 import { DepthRibbon } from '../ribbon'
 import { Shell, ShootHeader } from '../shell'
@@ -25,7 +25,8 @@ export function ResultScreen({ shoot }: { shoot: ShootDetail }) {
   const asked = Number(useSearchParams().get('render'))
   const all = shoot.runs.flatMap((run) => run.renders.map((render) => ({ run, render })))
   const found = all.find(({ render }) => render.id === asked) ?? all.sort((a, b) => b.render.id - a.render.id)[0]
-  const [job] = shoot.jobs
+  const job = mainJob(shoot.jobs)
+  useOpenWhenFused(shoot)
   return (
     <Shell dark>
       <ShootHeader shoot={shoot} step="result" />
@@ -34,7 +35,7 @@ export function ResultScreen({ shoot }: { shoot: ShootDetail }) {
         <Render key={found.render.id} shoot={shoot} {...found} others={all.map(({ render }) => render)} />
       ) : (
         <p className={styles.nothing}>
-          Nothing is fused yet. <Link href={`/shoots/${shoot.id}/shoot`}>Go to the frames</Link>
+          Nothing has been fused yet. <Link href={`/shoots/${shoot.id}/shoot`}>Go to the frames</Link>
         </p>
       )}
     </Shell>
@@ -44,7 +45,8 @@ export function ResultScreen({ shoot }: { shoot: ShootDetail }) {
 type Shown = { kind: 'fused' } | { kind: 'map' } | { kind: 'preview' } | { kind: 'frame'; index: number }
 
 function Render({ shoot, run, render, others }: { shoot: ShootDetail; run: RunDetail; render: RenderDetail; others: RenderDetail[] }) {
-  const { plan, request } = useStoredPlan(shoot)
+  // As the run was shot, whatever is planned now.
+  const { plan, request } = useStoredPlan(run)
   const { report } = render
   const count = report.frames.length
   const [shown, setShown] = useState<Shown>({ kind: 'fused' })
@@ -59,12 +61,13 @@ function Render({ shoot, run, render, others }: { shoot: ShootDetail; run: RunDe
     showFrame,
     report.frames.findIndex(({ file }) => file === report.reference),
   )
-  const preview = usePreview(render, run.frames)
-  const layer = useMemo(() => layerOf(shown, run, render, preview.preview), [shown, run, render, preview.preview])
+  const frames = useMemo(() => framesOf(shoot, render), [shoot, render])
+  const preview = usePreview(render, frames)
+  const layer = useMemo(() => layerOf(shown, frames, render, preview.preview), [shown, frames, render, preview.preview])
   const other = others.find(({ id }) => id === besideId)
-  const beside = useMemo(() => other && besideLayer(other, report, run.frames), [other, report, run.frames])
+  const beside = useMemo(() => other && besideLayer(other, report, frames), [other, report, frames])
   const twoViews = beside && apart
-  const followsPlan = run.source === 'simulated' && plan.frameCount === count
+  const followsPlan = plan && run.source === 'simulated' && plan.frameCount === count
   const frame = shown.kind === 'frame' ? report.frames[shown.index] : undefined
   const selected = shown.kind === 'frame' ? shown.index : undefined
   const shares = report.frames.map(({ share_percent }) => share_percent)
@@ -123,7 +126,7 @@ function Render({ shoot, run, render, others }: { shoot: ShootDetail; run: RunDe
             setShown({ kind: 'preview' })
           }}
         />
-        <Facts shoot={shoot} render={render} run={run} />
+        <Facts render={render} run={run} />
         <Renders shootId={shoot.id} renders={others} current={render.id} beside={besideId} onBeside={setBeside} />
       </aside>
     </div>
@@ -137,13 +140,24 @@ function fusedLayer({ id, report }: RenderDetail): Layer {
 }
 
 /** Another render at its place over this one, whichever frame each is framed by. */
-function besideLayer(other: RenderDetail, report: FuseReport, frames: FrameDetail[]): Layer {
-  const size = frames.find(({ name }) => name === other.report.reference)
+function besideLayer(other: RenderDetail, report: FuseReport, frames: (FrameDetail | undefined)[]): Layer {
+  const size = frames.find((frame) => frame?.name === other.report.reference)
   const placement = size && placementOfRender(report, other.report, size)
   return { ...fusedLayer(other), key: `render-${other.id}`, placement: placement ?? FUSED }
 }
 
-function layerOf(shown: Shown, run: RunDetail, render: RenderDetail, preview: Preview | undefined): Layer {
+/**
+ * The frames that a render was made of, in its order. They are looked for in all runs, as some may have been split off since;
+ * reports of older renders know them by name only. One that was deleted is missing.
+ */
+function framesOf({ runs }: ShootDetail, { id, report }: RenderDetail): (FrameDetail | undefined)[] {
+  const all = new Map(runs.flatMap(({ frames }) => frames).map((frame) => [frame.id, frame]))
+  const own = runs.find(({ renders }) => renders.some((render) => render.id === id))
+  const named = new Map([...runs.flatMap(({ frames }) => frames), ...(own?.frames ?? [])].map((frame) => [frame.name, frame]))
+  return report.frames.map((frame) => (frame.id === undefined ? named.get(frame.file) : all.get(frame.id)))
+}
+
+function layerOf(shown: Shown, frames: (FrameDetail | undefined)[], render: RenderDetail, preview: Preview | undefined): Layer {
   const { id, report } = render
   if (shown.kind === 'map') return { key: 'map', image: `/api/renders/${id}/map`, placement: FUSED }
   if (shown.kind === 'preview' && preview) {
@@ -153,7 +167,8 @@ function layerOf(shown: Shown, run: RunDetail, render: RenderDetail, preview: Pr
     return { key: `preview-${preview.url}`, image: preview.url, placement, over: 'fused' }
   }
   if (shown.kind !== 'frame') return fusedLayer(render)
-  const frame = run.frames.find(({ name }) => name === report.frames[shown.index].file)!
+  const frame = frames[shown.index]
+  if (!frame) return { key: `gone-${shown.index}`, missing: `${report.frames[shown.index].file} was deleted.`, placement: FUSED }
   return {
     key: `frame-${frame.id}`,
     pyramid: { prepare: `/api/frames/${frame.id}/zoom`, tiles: `/api/tiles/frame-${frame.id}`, width_px: frame.width, height_px: frame.height },

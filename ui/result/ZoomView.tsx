@@ -13,6 +13,8 @@ export interface Layer {
   /** Address that builds the pyramid, and the folder its tiles are served from. */
   pyramid?: { prepare: string; tiles: string; width_px: number; height_px: number }
   image?: string
+  /** Why there is nothing to show. */
+  missing?: string
   placement: Placement
   /** Key of a layer that stays visible beneath. */
   over?: string
@@ -202,8 +204,9 @@ function useBeside(
 async function lay(
   viewer: OpenSeadragon.Viewer,
   library: typeof OpenSeadragon,
-  { pyramid, image, placement }: Layer,
+  { pyramid, image, missing, placement }: Layer,
 ): Promise<OpenSeadragon.TiledImage> {
+  if (missing) throw new Error(missing)
   const first = viewer.world.getItemCount() === 0
   if (pyramid) {
     const prepared = await fetch(pyramid.prepare)
@@ -233,7 +236,7 @@ async function lay(
         if (first && placement === FUSED) viewer.viewport.goHome(true)
         resolve(item)
       },
-      error: () => reject(new Error('This picture cannot be shown; reload the page.')),
+      error: () => reject(new Error('This picture cannot be shown. Load the page again.')),
     })
   })
 }

@@ -17,6 +17,7 @@ export function Shell({ children, dark }: { children: ReactNode; dark?: boolean 
           <Link href="/">Shoots</Link>
           <Link href="/shoots/new">Plan a shoot</Link>
           <Link href="/kit">Kit</Link>
+          <Link href="/storage">Storage</Link>
         </nav>
         <div className={styles.units}>
           <UnitSwitch />

@@ -5,6 +5,12 @@ import { useRef, useState } from 'react'
 import { fetchJson, send, useCommand } from '../api'
 import styles from './shoot.module.css'
 
+/** What became of a folder's files. */
+interface FolderImport {
+  taken: number
+  refused: { name: string; code: string; text: string }[]
+}
+
 /** What became of the files dropped together. */
 interface Batch {
   total: number
@@ -25,8 +31,8 @@ export function BringFrames({ shootId }: { shootId: number }) {
     await fetchJson(`/api/runs/${runId}/frames?name=${encodeURIComponent(file.name)}`, { method: 'PUT', body: file })
   })
   const importFolder = useCommand(shootId, async (name: string) => {
-    const { count } = await send<{ count: number }>(`/api/runs/${await newRun()}/folder`, 'POST', { folder: name })
-    message.success(`${count} frames imported.`)
+    const { taken, refused } = await send<FolderImport>(`/api/runs/${await newRun()}/folder`, 'POST', { folder: name })
+    setBatch({ total: taken + refused.length, taken, refused: refused.map(({ text }) => text) })
   })
 
   return (
@@ -56,7 +62,7 @@ export function BringFrames({ shootId }: { shootId: number }) {
         }
       >
         <p className={styles.drop}>Drop frames here, or click to choose them</p>
-        <p className={styles.quiet}>JPEG, PNG or TIFF, 8 or 16 bit; the originals are kept untouched</p>
+        <p className={styles.quiet}>JPEG, PNG or TIFF, 8 or 16 bit. The originals are kept untouched.</p>
       </Upload.Dragger>
       <BatchReport {...batch} />
       <form
@@ -66,9 +72,9 @@ export function BringFrames({ shootId }: { shootId: number }) {
           importFolder.mutate(folder, { onError: (error) => message.error(error.message) })
         }}
       >
-        <label htmlFor="folder">Or a folder on this machine, inside the import folder</label>
+        <label htmlFor="folder">Or a folder on this computer, inside the import folder</label>
         <div className={styles.row}>
-          <Input id="folder" value={folder} onChange={(e) => setFolder(e.target.value)} placeholder="for instance card-3/nib" />
+          <Input id="folder" value={folder} onChange={(e) => setFolder(e.target.value)} placeholder="such as card-3/nib" />
           <Button htmlType="submit" loading={importFolder.isPending}>
             Import
           </Button>
@@ -84,7 +90,7 @@ function BatchReport({ total, taken, refused }: Batch) {
   const done = taken + refused.length === total
   return (
     <div className={styles.batch} role="log">
-      <p>{done ? `${taken} of ${total} files taken in.` : `Taking in ${taken + refused.length + 1} of ${total} …`}</p>
+      <p>{done ? `${taken} of ${total} files imported.` : `Importing file ${taken + refused.length + 1} of ${total} …`}</p>
       {refused.map((sentence) => (
         <Alert key={sentence} type="error" showIcon title={sentence} />
       ))}

@@ -1,6 +1,7 @@
 'use client'
 
 import { significant } from '@/core/units'
+import { DeleteButton } from '../DeleteButton'
 import { ROLE_WORDS, type SortedFrame } from './roles'
 import styles from './shoot.module.css'
 
@@ -32,6 +33,8 @@ export function Flick({ frames, index, focusText }: Props) {
         {ROLE_WORDS[role]} {reason}
         <br />
         {facts.join(' · ')}
+        <br />
+        <DeleteButton kind="frame" id={frame.id} what={frame.name} />
       </figcaption>
       {neighbours.map(({ frame: { id } }) => (
         <link key={id} rel="prefetch" as="image" href={`/api/frames/${id}/original`} />

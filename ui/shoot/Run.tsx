@@ -4,12 +4,13 @@ import { App, Button } from 'antd'
 import { useRouter } from 'next/navigation'
 import { useEffect, useMemo, useRef, type KeyboardEvent } from 'react'
 import { depthCss, rampPlace } from '@/core/ramp'
-import type { CardSplit } from '@/core/survey'
 import { significant } from '@/core/units'
-import type { RunDetail, ShootDetail } from '@/schemas'
-import { send, useCommand } from '../api'
+import type { JobResults, RunDetail, ShootDetail } from '@/schemas'
+import { runJob, send, useCommand } from '../api'
+import { DeleteButton } from '../DeleteButton'
 import { Flick } from './Flick'
 import { FuseControls } from './FuseControls'
+import { MissingFiles } from './MissingFiles'
 import { ROLE_WORDS, sortedFrames, type SortedFrame } from './roles'
 import { SurveyReportView } from './SurveyReportView'
 import { useFocusText } from './useFocusText'
@@ -29,9 +30,9 @@ export function Run({ run, shoot, busy, selected, onSelect }: Props) {
   const { message } = App.useApp()
   const router = useRouter()
   const onError = (error: Error) => message.error(error.message)
-  const survey = useCommand(shoot.id, () => send(`/api/runs/${run.id}/survey`, 'POST'))
+  const survey = useCommand(shoot.id, () => runJob<'survey'>(`/api/runs/${run.id}/survey`))
   const split = useCommand(shoot.id, () =>
-    send<CardSplit>(`/api/runs/${run.id}/split`, 'POST').then(({ series }) => message.info(splitText(series), 6)),
+    runJob<'split'>(`/api/runs/${run.id}/split`).then((found) => found && message.info(splitText(found.series), 6)),
   )
   const setAside = useCommand<{ id: number; aside: boolean }>(shoot.id, ({ id, aside }) => send(`/api/frames/${id}/aside`, 'PUT', { aside }))
   const frames = useMemo(() => sortedFrames(run), [run])
@@ -71,7 +72,7 @@ export function Run({ run, shoot, busy, selected, onSelect }: Props) {
         <h2>
           Run {run.number}{' '}
           <span>
-            {run.source === 'simulated' ? 'from the simulated camera' : 'brought in'}
+            {run.source === 'simulated' ? 'from the simulated camera' : 'your own frames'}
             {run.reason && `, split off: ${run.reason}`}
           </span>
         </h2>
@@ -79,9 +80,10 @@ export function Run({ run, shoot, busy, selected, onSelect }: Props) {
           {run.frames.length} {run.frames.length === 1 ? 'frame' : 'frames'} of {first.width} × {first.height} px, {first.bits} bit
           {first.exif?.fNumber ? `, f/${significant(first.exif.fNumber, 2)}` : ''}
           {first.exif?.iso ? `, ISO ${first.exif.iso}` : ''}
+          {first.colour ? `, ${first.colour}` : ''}
         </p>
         {run.renders.length > 0 && (
-          <Button onClick={() => router.push(`/shoots/${shoot.id}/result?render=${run.renders[0].id}`)}>Look at the result</Button>
+          <Button onClick={() => router.push(`/shoots/${shoot.id}/result?render=${run.renders[0].id}`)}>Open the result</Button>
         )}
         {run.frames.length > 3 && (
           <Button disabled={busy} loading={split.isPending} onClick={() => split.mutate(undefined, { onError })}>
@@ -89,7 +91,9 @@ export function Run({ run, shoot, busy, selected, onSelect }: Props) {
           </Button>
         )}
         <FuseControls runId={run.id} shootId={shoot.id} used={used} all={run.frames.length} busy={busy} />
+        <DeleteButton kind="run" id={run.id} what={`run ${run.number} with its ${run.frames.length} frames`} disabled={busy} />
       </div>
+      <MissingFiles run={run} shootId={shoot.id} />
       <SurveyReportView survey={run.survey} busy={survey.isPending} onAgain={() => check(undefined, { onError })} />
       {selected !== undefined && frames[selected] && <Flick frames={frames} index={selected} focusText={focusText} />}
       <ul className={styles.frames} onKeyDown={onKey}>
@@ -106,12 +110,12 @@ export function Run({ run, shoot, busy, selected, onSelect }: Props) {
           />
         ))}
       </ul>
-      <p className={styles.keys}>Keys on the frames: ← → from one to the next, X sets aside or restores. Nothing is deleted.</p>
+      <p className={styles.keys}>Keys on the frames: ← → go from one to the next, X sets a frame aside or uses it again. Nothing is deleted.</p>
     </section>
   )
 }
 
-function splitText(series: CardSplit['series']): string {
+function splitText(series: JobResults['split']['series']): string {
   if (series.length === 1) return 'All frames belong to one series.'
   const reasons = series.slice(1).map(({ reason }) => reason)
   return `${series.length} series: ${reasons.join('; ')}.`

@@ -1,12 +1,12 @@
 'use client'
 
-import { App, Button } from 'antd'
+import { Alert, App, Button } from 'antd'
 import { useState } from 'react'
 import { seriesText } from '@/core/sheet'
 import type { ShootDetail } from '@/schemas'
 import { send, useCommand } from '../api'
 import { FaultSelect } from '../faults'
-import { JobProgress } from '../jobs'
+import { isBusy, JobProgress, mainJob, useOpenWhenFused } from '../jobs'
 import { useStoredPlan } from '../plan'
 import { DepthRibbon } from '../ribbon'
 import { Shell, ShootHeader } from '../shell'
@@ -17,49 +17,59 @@ import styles from './shoot.module.css'
 
 /** Takes the series with the stand-in camera or brings frames, shows them as they arrive, and starts the fusing. */
 export function ShootScreen({ shoot }: { shoot: ShootDetail }) {
-  const { plan, request } = useStoredPlan(shoot)
+  const { plan, request, error } = useStoredPlan(shoot)
   const { message } = App.useApp()
   const { system } = useUnits()
   const [selected, setSelected] = useState<number>()
   const [otherRun, setOtherRun] = useState<{ run: number; index: number }>()
   const [faults, setFaults] = useState<string[]>([])
   const start = useCommand(shoot.id, () => send(`/api/shoots/${shoot.id}/shoot`, 'POST', { faults }))
-  const [job] = shoot.jobs
-  const busy = job?.state === 'queued' || job?.state === 'running'
+  const job = mainJob(shoot.jobs)
+  const busy = isBusy(shoot.jobs)
+  useOpenWhenFused(shoot)
   const newest = shoot.runs.find((run) => run.frames.length > 0)
   const followsPlan = newest?.source === 'simulated'
 
   return (
     <Shell>
       <ShootHeader shoot={shoot} step="shoot" />
-      <p className={styles.verdict}>{seriesText(plan, request, system)}</p>
-      <DepthRibbon plan={plan} request={request} captured={followsPlan ? newest.frames.length : 0} selected={selected} onSelect={setSelected} />
+      {error && <Alert type="warning" showIcon title={error} action={<Button href={`/shoots/${shoot.id}/plan`}>Change the plan</Button>} />}
+      {plan && (
+        <>
+          <p className={styles.verdict}>{seriesText(plan, request, system)}</p>
+          <DepthRibbon plan={plan} request={request} captured={followsPlan ? newest.frames.length : 0} selected={selected} onSelect={setSelected} />
+        </>
+      )}
       {job && <JobProgress job={job} shootId={shoot.id} />}
       <div className={styles.ways}>
-        <section>
-          <h2>In the field</h2>
-          <p className={styles.quiet}>Frame by frame with the live run card; it works one-handed and without a connection.</p>
-          <Button size="large" href={`/shoots/${shoot.id}/field`}>
-            Open the run card
-          </Button>
-        </section>
-        <section>
-          <h2>Simulated camera</h2>
-          <p className={styles.quiet}>
-            Shoots the {shoot.scene} scene at every position of the plan, {request.mover.kind === 'rail' ? 'on a rail' : 'by its focus drive'}.
-          </p>
-          <div className={styles.standIn}>
-            <FaultSelect label="Faults to switch on" value={faults} onChange={setFaults} />
-            <Button
-              type={newest ? 'default' : 'primary'}
-              size="large"
-              disabled={busy}
-              onClick={() => start.mutate(undefined, { onError: (error) => message.error(error.message) })}
-            >
-              Shoot {plan.frameCount} {plan.frameCount === 1 ? 'frame' : 'frames'}
+        {plan && (
+          <section>
+            <h2>In the field</h2>
+            <p className={styles.quiet}>Shoot frame by frame with the run card. It works with one hand and without a connection.</p>
+            <Button size="large" href={`/shoots/${shoot.id}/field`}>
+              Open the run card
             </Button>
-          </div>
-        </section>
+          </section>
+        )}
+        {plan && (
+          <section>
+            <h2>Simulated camera</h2>
+            <p className={styles.quiet}>
+              Shoots the {shoot.scene} scene at every position of the plan, {request.mover.kind === 'rail' ? 'on a rail' : 'with its focus drive'}.
+            </p>
+            <div className={styles.standIn}>
+              <FaultSelect label="Faults to switch on" value={faults} onChange={setFaults} />
+              <Button
+                type={newest ? 'default' : 'primary'}
+                size="large"
+                disabled={busy}
+                onClick={() => start.mutate(undefined, { onError: (error) => message.error(error.message) })}
+              >
+                Shoot {plan.frameCount} {plan.frameCount === 1 ? 'frame' : 'frames'}
+              </Button>
+            </div>
+          </section>
+        )}
         <section>
           <h2>Your own frames</h2>
           <BringFrames shootId={shoot.id} />

@@ -1,5 +1,5 @@
 import type { Plan } from '../reply'
-import { PlanError } from '../request'
+import { refusal } from '../../words'
 
 export interface RailMotion {
   feed_mmPerMin: number
@@ -13,11 +13,10 @@ export interface RailMotion {
 /**
  * Plain G-code (ISO 6983) for a motorised rail: millimetres, absolute positions from the first frame, a dwell to settle,
  * and a pause (M0) in which the frame is taken.
- * @throws PlanError for a plan by distances, which a rail does not shoot.
+ * @throws Refusal for a plan by distances, which a rail does not shoot.
  */
 export function planGcode({ frames, hyperfocal_mm }: Plan, { feed_mmPerMin, settle_s, backlash_mm, farFirst = false }: RailMotion): string {
-  if (hyperfocal_mm !== undefined)
-    throw new PlanError('subject.kind', 'A plan by distances is focused with the ring; there is nothing for a rail to do.')
+  if (hyperfocal_mm !== undefined) throw refusal('plan.noRailMoves', undefined, 'subject.kind')
   const dwell = `G4 P${Number(settle_s.toFixed(3))}`
   const lines = [
     'G21 (millimetres)',

@@ -1,4 +1,4 @@
-import { PlanError } from '../request'
+import { refusal } from '../../words'
 
 /** The body's own bracketing: a step number without a unit, and how many frames it takes in one go. */
 export interface Bracketing {
@@ -31,7 +31,7 @@ const NEAR = 1.25
  * The largest step number whose stride is not above the one wanted. A camera may drive its focus by fixed steps or
  * scale them by the aperture, and may do either to the magnification; of these models the one that gives the longer
  * stride is believed, so that slices do not part. Without a calibration the suggestion is a fifth of the range.
- * @throws PlanError where even step 1 is too long.
+ * @throws Refusal where even step 1 is too long.
  */
 export function stepFor(
   stride_mm: number,
@@ -53,10 +53,7 @@ export function stepFor(
   const perStep = longestStride_mm(known, now) / known.step
   const step = Math.min(steps, Math.floor(stride_mm / perStep + 1e-9))
   if (step < 1) {
-    throw new PlanError(
-      'mover.step',
-      `Step 1 moves the focus by ${perStep.toPrecision(2)} mm and this plan needs ${stride_mm.toPrecision(2)} mm; stop down, allow more blur, or use a rail.`,
-    )
+    throw refusal('plan.stepTooLarge', { step_mm: perStep.toPrecision(2), wanted_mm: stride_mm.toPrecision(2) }, 'mover.step')
   }
   const asMeasured = ratio(known.fNumber, now.fNumber) < 1.06
   return {
@@ -84,7 +81,7 @@ function ratio(a: number, b: number): number {
  */
 export function chainedParts(frameCount: number, mostFrames: number): number[] {
   if (frameCount <= mostFrames) return [frameCount]
-  if (mostFrames < 2) throw new PlanError('mover.mostFrames', 'A body that takes one frame in one go cannot chain a series; use a rail.')
+  if (mostFrames < 2) throw refusal('plan.noChain', undefined, 'mover.mostFrames')
   const parts = [mostFrames]
   for (let left = frameCount - mostFrames; left > 0; left -= mostFrames - 1) parts.push(Math.min(left, mostFrames - 1) + 1)
   return parts

@@ -27,7 +27,7 @@ describe('bracketing by a step number without a unit', () => {
 
   test('never goes beyond the range, nor below step 1', () => {
     expect(stepFor(9, body, [measured], now).step).toBe(10)
-    expect(() => stepFor(0.1, body, [measured], now)).toThrow('Step 1 moves the focus by 0.15 mm')
+    expect(() => stepFor(0.1, body, [measured], now)).toThrow(expect.objectContaining({ code: 'plan.stepTooLarge' }))
   })
 
   test('without a measurement for this lens and scale the suggestion says that it is one', () => {
@@ -51,7 +51,7 @@ describe('bracketing by a step number without a unit', () => {
       expect(Math.max(...parts)).toBeLessThanOrEqual(most)
       expect(parts.reduce((sum, part) => sum + part) - (parts.length - 1)).toBe(count)
     }
-    expect(() => chainedParts(5, 1)).toThrow('cannot chain')
+    expect(() => chainedParts(5, 1)).toThrow(expect.objectContaining({ code: 'plan.noChain' }))
   })
 })
 

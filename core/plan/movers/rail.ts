@@ -1,4 +1,4 @@
-import { PlanError } from '../request'
+import { refusal } from '../../words'
 
 /** A manual rail: one turn of its screw, the marks on its dial, and its length. */
 export interface ManualRail {
@@ -26,13 +26,10 @@ export function dialAt(travel_mm: number, rail: ManualRail): DialReading {
 
 /**
  * Refuses a series that runs beyond the rail.
- * @throws PlanError with the depth that would fit.
+ * @throws Refusal with the depth that would fit.
  */
 export function checkTravel(travel_mm: number, { length_mm }: Pick<ManualRail, 'length_mm'>): void {
   if (travel_mm > length_mm) {
-    throw new PlanError(
-      'mover.length_mm',
-      `The series needs ${travel_mm.toFixed(1)} mm of travel and the rail has ${length_mm} mm; plan the subject in parts or use a longer rail.`,
-    )
+    throw refusal('plan.railTooShort', { travel_mm: travel_mm.toFixed(1), length_mm }, 'mover.length_mm')
   }
 }

@@ -2,7 +2,8 @@
 
 import { Button, InputNumber } from 'antd'
 import { memo, useMemo, useState } from 'react'
-import { fitBudget, PlanError, type BudgetReply, type PlanRequest } from '@/core/plan'
+import { isRefusal } from '@/core/words'
+import { fitBudget, type BudgetReply, type PlanRequest } from '@/core/plan'
 import type { PlanSheet, SheetPlan } from '@/core/sheet'
 import { durationText, significant } from '@/core/units'
 import { usePlan } from '../planStore'
@@ -60,7 +61,7 @@ function ask(request: PlanRequest, frames: number | null, minutes: number | null
   try {
     return fitBudget(request, { frames: frames ?? undefined, duration_s: minutes ? minutes * 60 : undefined }, { smallestFNumber })
   } catch (error) {
-    if (error instanceof PlanError) return error.message
+    if (isRefusal(error)) return error.message
     throw error
   }
 }

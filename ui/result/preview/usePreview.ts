@@ -1,9 +1,7 @@
 import { useQueryClient } from '@tanstack/react-query'
 import { useEffect, useRef, useState } from 'react'
-import { bendFrom, type BendsFile } from '@/core/formats'
 import { bendWithin, motionWithin, type Rectangle } from '@/core/raster'
-import { gainOf } from '@/core/register'
-import type { FrameDetail, FuseReport, RenderDetail } from '@/schemas'
+import { placeOf, type FrameDetail, type Registration, type RenderDetail } from '@/schemas'
 import { fetchJson } from '../../api'
 import type { PreviewOrder, PreviewReply } from './previewWorker'
 
@@ -21,7 +19,7 @@ const MOST = { width: 640, height: 420 }
 const MARGIN = 24
 
 /** Fuses a part of the picture with another style, in a worker of the browser, by the motions of the render. */
-export function usePreview({ id, report }: RenderDetail, frames: FrameDetail[]) {
+export function usePreview({ id, report }: RenderDetail, frames: (FrameDetail | undefined)[]) {
   const [preview, setPreview] = useState<Preview>()
   const [busy, setBusy] = useState(false)
   const [error, setError] = useState('')
@@ -50,13 +48,15 @@ export function usePreview({ id, report }: RenderDetail, frames: FrameDetail[]) 
     }
     worker.current.onerror = () => {
       setBusy(false)
-      setError('This browser cannot fuse by itself; render the whole picture instead.')
+      setError('This browser cannot fuse on its own. Render the whole picture instead.')
     }
-    const bent = report.frames.some(({ bent_px }) => bent_px)
-      ? client.fetchQuery({ queryKey: ['bends', id], queryFn: () => fetchJson<BendsFile>(`/api/renders/${id}/bends`), staleTime: Infinity })
-      : Promise.resolve(undefined)
-    bent.then(
-      (bends) => worker.current?.postMessage(orderOf(style, area, report, frames, bends)),
+    const registered = client.fetchQuery({
+      queryKey: ['registration', id],
+      queryFn: () => fetchJson<Registration>(`/api/renders/${id}/registration`),
+      staleTime: Infinity,
+    })
+    registered.then(
+      (registration) => worker.current?.postMessage(orderOf(style, area, registration, frames)),
       (cause: Error) => {
         setBusy(false)
         setError(cause.message)
@@ -66,23 +66,14 @@ export function usePreview({ id, report }: RenderDetail, frames: FrameDetail[]) 
   return { preview, busy, error, make }
 }
 
-function orderOf(style: string, { x, y, width, height }: Rectangle, report: FuseReport, frames: FrameDetail[], bends?: BendsFile): PreviewOrder {
+function orderOf(style: string, { x, y, width, height }: Rectangle, registration: Registration, all: (FrameDetail | undefined)[]): PreviewOrder {
   const part = { x: x - MARGIN, y: y - MARGIN, width: width + 2 * MARGIN, height: height + 2 * MARGIN }
-  const byName = new Map(frames.map((frame) => [frame.name, frame]))
-  const used = report.frames.filter(({ role, file }) => role !== 'left out' && byName.has(file))
-  return {
-    style,
-    width: part.width,
-    height: part.height,
-    margin: MARGIN,
-    frames: used.map(({ file, scale, rotation_deg, dx_px, dy_px, gain_ev }) => {
-      const frame = byName.get(file)!
-      const motion = { scale, rotation_rad: (rotation_deg * Math.PI) / 180, dx_px, dy_px }
-      const within = motionWithin(motion, part, frame.width, frame.height)
-      const { area } = within
-      const asked = new URLSearchParams({ x: `${area.x}`, y: `${area.y}`, width: `${area.width}`, height: `${area.height}` })
-      const bend = bends && bendFrom(bends, file)
-      return { url: `/api/frames/${frame.id}/area?${asked}`, motion: within.motion, bend: bend && bendWithin(bend, part), gain: gainOf(gain_ev) }
-    }),
-  }
+  const frames = registration.frames.flatMap(({ file }, k) => {
+    const [frame, place] = [all[k], placeOf(registration, file)]
+    if (!frame || !place) return []
+    const { area, motion } = motionWithin(place.motion, part, frame.width, frame.height)
+    const asked = new URLSearchParams({ x: `${area.x}`, y: `${area.y}`, width: `${area.width}`, height: `${area.height}` })
+    return [{ url: `/api/frames/${frame.id}/area?${asked}`, motion, bend: place.bend && bendWithin(place.bend, part), gain: place.gain }]
+  })
+  return { style, width: part.width, height: part.height, margin: MARGIN, frames }
 }

@@ -10,3 +10,10 @@ export const PUT = (request: Request, { params }: Params) =>
     await shoots.replan(await idOf(params), check<ShootRequest>(shootRequestSchema, await bodyOf(request)))
     return undefined
   })
+
+/** Puts a shoot into the bin, with all its runs. */
+export const DELETE = (_: Request, { params }: Params) =>
+  respond(async ({ bin }) => {
+    await bin.put('shoot', await idOf(params))
+    return undefined
+  })

@@ -1,10 +1,9 @@
 import { check, folderSchema } from '@/schemas'
 import { bodyOf, idOf, respond } from '../../../respond'
 
-/** Imports the frames of a folder of this machine, inside the allowed root. */
+/** Imports the frames of a folder of this machine, inside the allowed root; answers how many, and what was refused. */
 export const POST = (request: Request, { params }: { params: Promise<{ id: string }> }) =>
   respond(async ({ store }) => {
     const { folder } = check<{ folder: string }>(folderSchema, await bodyOf(request))
-    const frames = await store.addFolder(await idOf(params), folder)
-    return { count: frames.length }
+    return store.addFolder(await idOf(params), folder)
   })

@@ -1,4 +1,5 @@
 import { idOf, respond } from '../../../respond'
 
-/** Takes a run apart into its series. */
-export const POST = (_: Request, { params }: { params: Promise<{ id: string }> }) => respond(async ({ splits }) => splits.split(await idOf(params)))
+/** Queues taking a run apart into its series. */
+export const POST = (_: Request, { params }: { params: Promise<{ id: string }> }) =>
+  respond(async ({ work }) => ({ id: (await work.split(await idOf(params))).id }))

@@ -1,4 +1,5 @@
 import { idOf, respond } from '../../../respond'
 
-/** Surveys a run and answers what it found; it is kept with the run. */
-export const POST = (_: Request, { params }: { params: Promise<{ id: string }> }) => respond(async ({ surveys }) => surveys.make(await idOf(params)))
+/** Queues a survey of a run; what it finds is kept with the run. */
+export const POST = (_: Request, { params }: { params: Promise<{ id: string }> }) =>
+  respond(async ({ work }) => ({ id: (await work.survey(await idOf(params))).id }))

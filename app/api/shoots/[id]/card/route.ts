@@ -1,5 +1,6 @@
 import { runCardOf } from '@/core/sheet'
-import { InputError, storedSheetPlan } from '@/schemas'
+import { refusal } from '@/core/words'
+import { storedSheetPlan } from '@/schemas'
 import { cardPdf } from '@/server'
 import { idOf, respond } from '../../../respond'
 
@@ -8,7 +9,7 @@ export const GET = (request: Request, { params }: { params: Promise<{ id: string
   respond(async ({ shoots, kit }) => {
     const shoot = await shoots.detail(await idOf(params))
     const stored = storedSheetPlan(shoot, await kit.all())
-    if ('error' in stored) throw new InputError(`${stored.error} Mend the plan, then print its card.`, stored.field)
+    if ('error' in stored) throw refusal('shoot.planBroken', { reason: stored.error }, stored.field)
     const system = new URL(request.url).searchParams.get('units') === 'inches' ? 'inches' : 'metric'
     const pdf = await cardPdf(runCardOf(stored, stored.sheet, shoot, system))
     return new Response(new Uint8Array(pdf), {

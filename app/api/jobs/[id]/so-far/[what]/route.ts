@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises'
 import path from 'node:path'
-import { InputError } from '@/schemas'
+import { refusal } from '@/core/words'
 import { colouredDepth } from '@/server'
 import { idOf, respond } from '../../../../respond'
 
@@ -9,10 +9,10 @@ export const GET = (_: Request, { params }: { params: Promise<{ id: string; what
   respond(async ({ store }) => {
     const folder = store.folders.soFar(await idOf(params))
     const { what } = await params
-    if (what !== 'picture' && what !== 'depth') throw new InputError('This address names nothing.')
+    if (what !== 'picture' && what !== 'depth') throw refusal('request.address')
     const made = what === 'picture' ? readFile(path.join(folder, 'picture.jpg')) : colouredDepth(path.join(folder, 'depth.png'))
     const contents = await made.catch(() => {
-      throw new InputError('There is nothing to be seen of this job; it has ended or has not come so far.')
+      throw refusal('job.nothingYet')
     })
     const type = what === 'picture' ? 'image/jpeg' : 'image/png'
     return new Response(new Uint8Array(contents), { headers: { 'content-type': type, 'cache-control': 'no-store' } })

@@ -1,0 +1,5 @@
+import { StorageScreen } from '@/ui/storage'
+
+export default function Page() {
+  return <StorageScreen />
+}

@@ -1,0 +1,27 @@
+import Joi from 'joi'
+
+/** Version of archives that this version writes. */
+export const ARCHIVE_VERSION = 1
+export const MANIFEST_FILE = 'manifest.json'
+
+/** What an archive holds: written last, when every checksum is known. */
+export interface Manifest {
+  version: number
+  made_at: string
+  /** Every file by its path in the archive. */
+  files: Record<string, { sha256: string; bytes: number }>
+  /** Files that the database tells of and that were gone when the archive was made. */
+  missing: string[]
+}
+
+export const manifestSchema = Joi.object<Manifest>({
+  version: Joi.number().integer().min(1).required(),
+  made_at: Joi.string().isoDate().required(),
+  files: Joi.object()
+    .pattern(Joi.string(), Joi.object({ sha256: Joi.string().hex().length(64).required(), bytes: Joi.number().integer().min(0).required() }))
+    .required(),
+  missing: Joi.array().items(Joi.string()).required(),
+}).unknown()
+
+/** Where files of an archive may lie; nothing else is taken out of one. */
+export const PLACES = /^(nitidus\.db|runs\/\d+\/frames\/[^/\\]+|renders\/[^/\\]+\/[^/\\]+)$/

@@ -1,0 +1,170 @@
+import type { Transaction } from 'kysely'
+import type { Database, Tables } from '@/database'
+
+/** Files to move: where each lies in the archive, and where it goes in the data folder. */
+export type Moves = { from: string; to: string }[]
+
+/** What a restore added. */
+export interface RestoreReport {
+  shoots: number
+  runs: number
+  frames: number
+  renders: number
+  kit: number
+  files: number
+}
+
+interface Options {
+  /** Whether what was added stays; else it is only told. */
+  keep: boolean
+  /** Whether the file of a frame that is known already is gone. */
+  lacks: (runId: number, file: string) => boolean
+}
+
+/** Ends a transaction whose outcome is wanted and whose changes are not. */
+class Undo extends Error {
+  constructor(readonly outcome: { report: RestoreReport; moves: Moves }) {
+    super('undone')
+  }
+}
+
+/**
+ * Adds to `into` what only `from` has, told apart by `uid`. Numbers stay where they are free. `place` moves the files while the
+ * records are not yet committed; where it fails, no record stays.
+ */
+export async function mergeRecords(
+  from: Database,
+  into: Database,
+  place: (moves: Moves) => Promise<void>,
+  { keep, lacks }: Options,
+): Promise<{ report: RestoreReport; moves: Moves }> {
+  try {
+    return await into.transaction().execute(async (transaction) => {
+      const merge = new Merge(from, transaction, lacks)
+      const outcome = await merge.all()
+      if (!keep) throw new Undo(outcome)
+      await place(outcome.moves)
+      return outcome
+    })
+  } catch (error) {
+    if (error instanceof Undo) return error.outcome
+    throw error
+  }
+}
+
+class Merge {
+  private readonly moves: Moves = []
+  private readonly report: RestoreReport = { shoots: 0, runs: 0, frames: 0, renders: 0, kit: 0, files: 0 }
+
+  constructor(
+    private readonly from: Database,
+    private readonly into: Transaction<Tables>,
+    private readonly lacks: Options['lacks'],
+  ) {}
+
+  async all(): Promise<{ report: RestoreReport; moves: Moves }> {
+    await this.kit()
+    const shoots = await this.shoots()
+    await this.fieldEntries(shoots)
+    const runs = await this.runs(shoots)
+    await this.frames(runs)
+    await this.renders(runs)
+    return { report: this.report, moves: this.moves }
+  }
+
+  private async kit(): Promise<void> {
+    for (const { id: _, ...item } of await this.from.selectFrom('kit_item').selectAll().orderBy('id').execute()) {
+      const { numInsertedOrUpdatedRows } = await this.into
+        .insertInto('kit_item')
+        .values(item)
+        .onConflict((conflict) => conflict.doNothing())
+        .executeTakeFirstOrThrow()
+      this.report.kit += Number(numInsertedOrUpdatedRows ?? 0)
+    }
+  }
+
+  /** Numbers of the archive's shoots by what they are here. */
+  private async shoots(): Promise<Map<number, number>> {
+    const numbers = new Map<number, number>()
+    for (const { id, ...shoot } of await this.from.selectFrom('shoot').selectAll().orderBy('id').execute()) {
+      const here = await this.into.selectFrom('shoot').select('id').where('uid', '=', shoot.uid).executeTakeFirst()
+      if (here) numbers.set(id, here.id)
+      else {
+        const free = await this.free('shoot', id)
+        const made = await this.into
+          .insertInto('shoot')
+          .values({ ...shoot, ...free })
+          .returning('id')
+          .executeTakeFirstOrThrow()
+        numbers.set(id, made.id)
+        this.report.shoots++
+      }
+    }
+    return numbers
+  }
+
+  private async fieldEntries(shoots: Map<number, number>): Promise<void> {
+    for (const entry of await this.from.selectFrom('field_entry').selectAll().execute())
+      await this.into
+        .insertInto('field_entry')
+        .values({ ...entry, shoot_id: shoots.get(entry.shoot_id)! })
+        .onConflict((conflict) => conflict.column('id').doNothing())
+        .execute()
+  }
+
+  private async runs(shoots: Map<number, number>): Promise<Map<number, number>> {
+    const numbers = new Map<number, number>()
+    for (const { id, ...run } of await this.from.selectFrom('run').selectAll().orderBy('id').execute()) {
+      const here = await this.into.selectFrom('run').select('id').where('uid', '=', run.uid).executeTakeFirst()
+      if (here) numbers.set(id, here.id)
+      else {
+        const shoot_id = shoots.get(run.shoot_id)!
+        const taken = await this.into.selectFrom('run').select('number').where('shoot_id', '=', shoot_id).execute()
+        const number = taken.some((other) => other.number === run.number) ? 1 + Math.max(...taken.map((other) => other.number)) : run.number
+        const row = { ...run, ...(await this.free('run', id)), shoot_id, number }
+        numbers.set(id, (await this.into.insertInto('run').values(row).returning('id').executeTakeFirstOrThrow()).id)
+        this.report.runs++
+      }
+    }
+    return numbers
+  }
+
+  private async frames(runs: Map<number, number>): Promise<void> {
+    for (const { id, ...frame } of await this.from.selectFrom('frame').selectAll().orderBy('id').execute()) {
+      const from = `runs/${frame.run_id}/frames/${frame.file}`
+      const here = await this.into.selectFrom('frame').select(['run_id', 'file']).where('uid', '=', frame.uid).executeTakeFirst()
+      if (here) {
+        if (this.lacks(here.run_id, here.file)) this.moves.push({ from, to: `runs/${here.run_id}/frames/${here.file}` })
+        continue
+      }
+      const run_id = runs.get(frame.run_id)!
+      const clash = await this.into.selectFrom('frame').select('id').where('run_id', '=', run_id).where('name', '=', frame.name).executeTakeFirst()
+      // Two frames of one name came into the same run on two machines: what is here stays.
+      if (clash) continue
+      await this.into
+        .insertInto('frame')
+        .values({ ...frame, ...(await this.free('frame', id)), run_id })
+        .execute()
+      this.moves.push({ from, to: `runs/${run_id}/frames/${frame.file}` })
+      this.report.frames++
+    }
+  }
+
+  private async renders(runs: Map<number, number>): Promise<void> {
+    for (const { id, job_id: _, ...render } of await this.from.selectFrom('render').selectAll().orderBy('id').execute()) {
+      const here = await this.into.selectFrom('render').select('id').where('uid', '=', render.uid).executeTakeFirst()
+      if (here) continue
+      // Folders of older versions are called by number, which may be taken here.
+      const row = { ...render, ...(await this.free('render', id)), job_id: null, folder: render.uid, run_id: runs.get(render.run_id)! }
+      await this.into.insertInto('render').values(row).execute()
+      this.moves.push({ from: `renders/${render.folder}/`, to: `renders/${render.uid}/` })
+      this.report.renders++
+    }
+  }
+
+  /** The number itself where nothing here has it. */
+  private async free(table: 'shoot' | 'run' | 'frame' | 'render', id: number): Promise<{ id?: number }> {
+    const taken = await this.into.selectFrom(table).select('id').where('id', '=', id).executeTakeFirst()
+    return taken ? {} : { id }
+  }
+}

@@ -1,0 +1,86 @@
+import { profileName } from '@/core/formats'
+import { most_px } from '@/core/raster'
+import { gain_ev } from '@/core/register'
+import { say, type Sentence } from '@/core/words'
+import { RECORD_VERSION, registrationOf, type FuseJob, type FuseReport, type ReportFrame } from '@/schemas'
+import { writeWhole } from '@/codec'
+import type { Progress } from '../progress'
+import { openSeries, type Series } from '../series'
+import { depthScale } from './depth'
+import { fuseSeries, type FusedSeries } from './fuseSeries'
+import { bendsOf, writeAll } from './outputs'
+import { withTeam } from './team'
+
+/** The job of kind `fuse`: every output asked for. Answers a sentence for each frame that was left out. */
+export async function runFuse({ frames, settings, outputs, positions_mm, pixel_mm }: FuseJob, progress: Progress): Promise<Sentence[]> {
+  const count = frames.length
+  const { series, fused } = await withTeam(async (gathering) => {
+    const series = await openSeries(frames)
+    const { kernels } = await gathering
+    const fused = await fuseSeries(series, settings, progress, kernels, outputs.soFar)
+    progress({ stage: 'encode', frame: count, of: count, soFar: fused.soFar })
+    await fused.stopwatch.time('encode', () => writeAll(outputs, fused, series, { bits: settings.bits, positions: positions_mm, pixel_mm }))
+    return { series, fused }
+  })
+  const report = reportOf(series, { settings, positions_mm }, fused)
+  const bends = bendsOf(fused, series)
+  if (outputs.bends) await writeWhole(outputs.bends, JSON.stringify(bends))
+  if (outputs.registration) await writeWhole(outputs.registration, JSON.stringify(registrationOf(report, bends)))
+  if (outputs.report) await writeWhole(outputs.report, JSON.stringify(report, null, 2))
+  progress({ stage: 'done', frame: count, of: count })
+  return fused.registration.lost.map((k) => say('series.lost', { name: frames[k].name }))
+}
+
+function reportOf({ frames, facts }: Series, { settings, positions_mm }: Pick<FuseJob, 'settings' | 'positions_mm'>, fused: FusedSeries): FuseReport {
+  const shares = shareOf(fused, frames.length)
+  const { samplesIcc, converted } = facts.colour
+  return {
+    version: RECORD_VERSION,
+    style: settings.style,
+    settings,
+    reference: frames[fused.reference].name,
+    frames: frames.map(({ id, name }, k) => ({ ...(id !== undefined && { id }), file: name, ...frameReport(fused, k, shares[k]) })),
+    crop: fused.crop,
+    colour: { profile: samplesIcc ? profileName(samplesIcc) : null, converted },
+    depth: depthScale(frames.length, positions_mm),
+    timings_s: fused.stopwatch.timings_s(),
+    peakMemory_MB: Math.round(process.resourceUsage().maxRSS / 1024),
+  }
+}
+
+const LEFT_OUT = {
+  role: 'left out',
+  reasonCode: 'not-registered',
+  reason: 'cannot be registered with the others: it shows something else, or nothing sharp enough',
+} as const
+
+function frameReport({ registration }: FusedSeries, k: number, share: number): Omit<ReportFrame, 'file' | 'id'> {
+  const { scale, rotation_rad, dx_px, dy_px } = registration.motions[k]
+  const bend = registration.bends?.[k]
+  return {
+    ...(registration.lost.includes(k) ? LEFT_OUT : { role: 'use' as const }),
+    scale: rounded(scale, 6),
+    rotation_deg: rounded((rotation_rad * 180) / Math.PI, 5),
+    dx_px: rounded(dx_px, 3),
+    dy_px: rounded(dy_px, 3),
+    gain_ev: rounded(gain_ev(registration.gains[k]), 4),
+    moved_percent: rounded(100 * registration.stirred[k], 1),
+    ...(bend && { bent_px: rounded(most_px(bend), 2) }),
+    correlation: rounded(registration.correlations[k], 3),
+    share_percent: rounded(share, 2),
+  }
+}
+
+const rounded = (value: number, digits: number) => Number(value.toFixed(digits))
+
+/** How much of the delivered picture each frame shows, in percent. */
+function shareOf({ source: sourceOf, crop }: FusedSeries, count: number): number[] {
+  const source = sourceOf()
+  const counts = new Array<number>(count).fill(0)
+  let all = 0
+  // Maps have half the size.
+  for (let y = crop.y >> 1; y < (crop.y + crop.height) >> 1; y++) {
+    for (let x = crop.x >> 1; x < (crop.x + crop.width) >> 1; x++, all++) counts[source.data[y * source.width + x]]++
+  }
+  return counts.map((n) => (100 * n) / Math.max(1, all))
+}

@@ -1,0 +1,45 @@
+/** What can be wrong with the machine, its settings, or a request. */
+export const MACHINE = {
+  'disk.full': 'The disk is full. Free some space and try again. Nothing was half stored.',
+  'disk.quota': ({ used_MB, quota_MB }: { used_MB: number; quota_MB: number }) =>
+    `No room is left: ${used_MB} of ${quota_MB} MB are used. Delete something or raise the quota, then try again.`,
+  'disk.denied': ({ reason }: { reason: string }) =>
+    `A file or folder cannot be read or written: ${reason}. Check that it exists and its permissions.`,
+  'data.damaged': 'The database is damaged. Stop Nitidus and restore a backup into an empty data folder.',
+  'data.busy': 'The database is busy. Try again in a moment.',
+  'data.inUse': ({ folder }: { folder: string }) =>
+    `Another Nitidus already uses the data folder ${folder}. Stop it first, or choose another folder with NITIDUS_DATA.`,
+  'data.newer': ({ folder }: { folder: string }) => `The data in ${folder} was written by a newer version. Update Nitidus.`,
+  'memory.tooLittle': 'There is not enough memory for frames of this size. Close other programs, allow more, or make the frames smaller.',
+  'memory.setting': ({ said }: { said: string }) => `NITIDUS_MEMORY_MB is “${said}”. Give a number of megabytes, or leave it out.`,
+  'server.inside': 'Something went wrong in the application. The details are in its log.',
+  'request.address': 'There is nothing at this address. Go back to the list.',
+  'request.noJson': 'The request holds no JSON.',
+  'request.jsonType': 'Send JSON with the content type application/json.',
+  'request.tooLarge': ({ most_kB }: { most_kB: number }) => `The request is too large. At most ${most_kB} kB are taken here.`,
+  'request.otherSite': 'Another web page tried to use Nitidus. Open Nitidus itself and try again.',
+  'request.host': 'Open Nitidus under 127.0.0.1 or localhost.',
+} as const
+
+/** What the command says of how it is used. */
+export const COMMAND = {
+  'command.usage': ({ reason }: { reason: string }) => `${reason}. See --help.`,
+  'command.unreadable': ({ file }: { file: string }) => `${file} cannot be read. Check the name.`,
+  'command.noJson': ({ file }: { file: string }) => `${file} does not hold valid JSON.`,
+  'command.outEnding': 'The result must end in .tif, .png or .jpg.',
+  'command.reliefEnding': 'The relief must end in .ply or .obj.',
+  'command.pixelSize': '--pixel-mm is the size of a pixel on the subject in mm. Give a number above 0.',
+  'command.mover': '--mover must be rail or ring.',
+  'series.noSuchFrame': ({ folder, name }: { folder: string; name: string }) => `${folder} holds no ${name}. Name files of that folder.`,
+  'series.oneFrame': ({ folder }: { folder: string }) => `${folder} holds only one frame. A series needs at least two.`,
+  'series.tooLarge': ({ megapixels, most }: { megapixels: number; most: number }) =>
+    `Frames of ${megapixels} megapixels are too large to fuse. At most ${most} fit in memory; make them smaller.`,
+  'series.reference': ({ count }: { count: number }) => `The series has ${count} frames. Choose one of them as the reference.`,
+  'series.referenceLost': ({ name }: { name: string }) => `${name} cannot be registered with the others. Choose another reference.`,
+  'series.notOne': 'The frames cannot be registered with one another. They do not look like one series.',
+  'series.nothingShared': 'The frames share no common area. They do not look like one series.',
+  'series.lost': ({ name }: { name: string }) => `${name} cannot be registered with the others and was left out.`,
+  'series.noPosition': ({ file, name }: { file: string; name: string }) => `${file} holds no position in mm for ${name}.`,
+  'series.positionOrder': ({ file }: { file: string }) =>
+    `The positions in ${file} do not follow the order of the frames. Give the frames in focus order.`,
+} as const

@@ -1,0 +1,40 @@
+/** What can be wrong with a picture file. */
+export const PICTURES = {
+  'picture.missing': ({ name }: Named) => `${name} is missing. Check the folder and the name.`,
+  'picture.empty': ({ name }: Named) => `${name} is empty. Copy it from the card again.`,
+  'picture.damaged': ({ name }: Named) => `${name} is damaged or incomplete. Copy it from the card again.`,
+  'picture.unreadable': ({ name }: Named) => `${name} is not a picture we can read. Bring JPEG, PNG or TIFF.`,
+  'picture.format': ({ name, format }: Named & { format: string }) => `${name} is a ${format} file. Bring JPEG, PNG or TIFF.`,
+  'picture.ending': ({ name }: Named) => `${name} does not end in .jpg, .png or .tif. Bring JPEG, PNG or TIFF.`,
+  'picture.tooLarge': ({ name }: Named) => `${name} says it has more than 250 megapixels. That is too large for a frame.`,
+  'picture.depth': ({ name, depth }: Named & { depth: string }) =>
+    `${name} has samples of the kind “${depth}”. Export it with 8 or 16 bits a channel.`,
+  'picture.pages': ({ name, pages }: Named & { pages: number }) => `${name} holds ${pages} pictures. Export each one to a file of its own.`,
+  'picture.colourModel': ({ name, space }: Named & { space: string }) => `${name} uses the colour model “${space}”. Export it as RGB.`,
+  'picture.noCmykProfile': ({ name }: Named) => `${name} is CMYK without a colour profile, so its colours are unknown. Export it as RGB.`,
+  'picture.wrongProfile': ({ name }: Named) =>
+    `${name} carries a colour profile that does not fit its pixels. Export it again with a matching profile.`,
+  'picture.greyProfile': ({ name }: Named) => `${name} has a grey profile we cannot read. Export it as RGB.`,
+} as const
+
+/** What can keep a frame out of a run. */
+export const FRAMES = {
+  'frame.name': ({ name }: Named) => `“${name}” cannot be used as a file name. Rename the file.`,
+  'frame.nameTaken': ({ name }: Named) => `${name} is already in this run. Rename the file or start another run.`,
+  'frame.size': ({ name, size, other, otherSize }: Named & { size: string; other: string; otherSize: string }) =>
+    `${name} is ${size} px and ${other} is ${otherSize} px. All frames of a run must have the same size.`,
+  'frame.profile': ({ name, profile, other, otherProfile }: Named & { profile: string; other: string; otherProfile: string }) =>
+    `${name} uses ${profile} and ${other} uses ${otherProfile}. Export all frames of a run with the same colour profile.`,
+  'frame.gone': 'This frame no longer exists. Go back to the shoot.',
+  'frame.fileGone': ({ name }: Named) => `The file of ${name} is missing or damaged. Bring the same file again to put it back.`,
+  'frame.otherFile': ({ name }: Named) => `This is not the file that ${name} was. Bring the original file.`,
+  'folder.noPictures': ({ folder }: { folder: string }) => `${folder} holds no JPEG, PNG or TIFF files. Give the folder that holds the frames.`,
+  'folder.unreadable': ({ folder }: { folder: string }) => `${folder} is not a folder we can read. Give the folder that holds the frames.`,
+  'folder.isFile': ({ folder }: { folder: string }) => `${folder} is a file. Give the folder that holds the frames.`,
+  'folder.outside': ({ folder, root }: { folder: string; root: string }) => `${folder} is not inside ${root}. Only folders in there can be imported.`,
+  'folder.rootMissing': ({ root }: { root: string }) => `The import folder ${root} does not exist. Create it and put the frames there.`,
+} as const
+
+interface Named {
+  name: string
+}

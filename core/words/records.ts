@@ -1,0 +1,44 @@
+/** What can be wrong with shoots, runs, renders, kit and jobs. */
+export const RECORDS = {
+  'shoot.gone': 'This shoot no longer exists. Go back to the list.',
+  'shoot.unreadable': ({ what }: { what: string }) =>
+    `What is stored of this shoot (${what}) cannot be read. Restore it from a backup, or plan it again.`,
+  'shoot.planBroken': ({ reason }: { reason: string }) => `${reason} Change the plan, then go on.`,
+  'run.gone': 'This run no longer exists. Go back to the shoot.',
+  'run.tooFew': ({ count }: { count: number }) =>
+    `This run has ${count === 0 ? 'no frames' : 'only one frame'} to fuse. A series needs at least two.`,
+  'run.reference': ({ count }: { count: number }) => `${count} frames are fused. Choose one of them as the reference.`,
+  'run.busy': 'This run is being worked on. Wait until that ends, or cancel it.',
+  'render.gone': 'This render no longer exists. Go back to the shoot.',
+  'render.notKept': 'This file was not kept when the render was made. Fuse the run again.',
+  'render.damaged': 'The files of this render are missing or damaged. Fuse the run again.',
+  'job.gone': 'This job no longer exists. Go back to the shoot.',
+  'job.notEnded': 'This job is still going on. Cancel it first, or wait.',
+  'job.nothingYet': 'There is nothing to see of this job yet.',
+  'job.interrupted': 'The application stopped while this was running. Run it again.',
+  'job.engineMissing': ({ reason }: { reason: string }) => `The engine could not be started (${reason}). Run the set-up command.`,
+  'job.killed': 'The engine was stopped from outside or ran out of memory. The frames are untouched; run it again.',
+  'job.silent': 'The engine stopped without a reason. Run it again.',
+  'job.version': ({ version }: { version: string }) => `This job was written by a newer version (${version}). Update Nitidus, then run it.`,
+  'kit.nameTaken': ({ name }: { name: string }) => `The kit already has “${name}”. Choose another name.`,
+  'kit.gone': ({ name }: { name: string }) => `“${name}” is no longer in the kit. Load the page again.`,
+  'kit.which': 'Say which item to remove.',
+  'kit.noKit': 'This file holds no kit. Choose one that was exported here.',
+  'kit.shelf': ({ shelves }: { shelves: string }) => `The kit has these shelves: ${shelves}.`,
+  'kit.item': ({ shelf, place, reason }: { shelf: string; place: number; reason: string }) => `${shelf}, item ${place}: ${reason}`,
+  'kit.apertureOrder': 'The widest f-number is larger than the smallest opening. Swap the two.',
+  'kit.extensionOrder': 'The shortest extension is longer than the longest. Swap the two.',
+  'bin.gone': 'This is no longer in the bin. Load the page again.',
+} as const
+
+/** What can be wrong with a backup. */
+export const ARCHIVES = {
+  'archive.unreadable': ({ name }: { name: string }) => `${name} is not a backup we can read. Choose a file that Nitidus wrote.`,
+  'archive.damaged': ({ name, file }: { name: string; file: string }) =>
+    `${name} is damaged (${file} does not match its checksum). Nothing was changed. Use another copy.`,
+  'archive.newer': ({ name }: { name: string }) => `${name} was written by a newer version. Update Nitidus, then restore it.`,
+  'archive.outside': ({ name, file }: { name: string; file: string }) =>
+    `${name} holds a file that does not belong in a backup (${file}). Nothing was changed.`,
+  'archive.missing': ({ name }: { name: string }) => `${name} is missing. Check the name.`,
+  'archive.noData': ({ folder }: { folder: string }) => `${folder} holds no Nitidus data. Check the folder.`,
+} as const

@@ -1,0 +1,96 @@
+import { existsSync, mkdirSync } from 'node:fs'
+import path from 'node:path'
+import SQLite from 'better-sqlite3'
+import { Kysely, Migrator, SqliteAdapter, SqliteDialect, type DialectAdapter } from 'kysely'
+import { refusal } from '@/core/words'
+import * as shoots from './migrations/001-shoots'
+import * as kit from './migrations/002-kit'
+import * as survey from './migrations/003-survey'
+import * as field from './migrations/004-field'
+import * as fieldRuns from './migrations/005-field-runs'
+import * as firmGround from './migrations/006-firm-ground'
+import { explained } from './explained'
+import type { Tables } from './tables'
+
+export type Database = Kysely<Tables>
+
+export const MIGRATIONS = {
+  '001-shoots': shoots,
+  '002-kit': kit,
+  '003-survey': survey,
+  '004-field': field,
+  '005-field-runs': fieldRuns,
+  '006-firm-ground': firmGround,
+}
+
+/** Name of the database in a data folder. */
+export const DATABASE_FILE = 'nitidus.db'
+
+/** SQLite can change tables within a transaction; so either all migrations are made or none. */
+class AtomicAdapter extends SqliteAdapter {
+  override get supportsTransactionalDdl(): boolean {
+    return true
+  }
+}
+
+class AtomicDialect extends SqliteDialect {
+  override createAdapter(): DialectAdapter {
+    return new AtomicAdapter()
+  }
+}
+
+/**
+ * Opens (and where needed creates and migrates) the database of a data folder.
+ * @throws Refusal where the disk is full, the database is damaged or was written by a newer version.
+ */
+export async function connect(dataFolder: string): Promise<Database> {
+  const file = path.join(/* turbopackIgnore: true */ dataFolder, DATABASE_FILE)
+  let sqlite: SQLite.Database | undefined
+  let db: Database | undefined
+  try {
+    mkdirSync(dataFolder, { recursive: true })
+    sqlite = openSafely(file)
+    db = new Kysely<Tables>({ dialect: new AtomicDialect({ database: sqlite }) })
+    await migrate(db, dataFolder)
+    // Off while tables are made anew, which drops what others refer to.
+    sqlite.pragma('foreign_keys = ON')
+    return db
+  } catch (error) {
+    await db?.destroy().catch(() => undefined)
+    sqlite?.close()
+    throw explained(error)
+  }
+}
+
+/** A connection that survives a power cut: with WAL, FULL flushes every commit to the disk (SQLite, "PRAGMA synchronous"). */
+function openSafely(file: string): SQLite.Database {
+  const sqlite = new SQLite(file)
+  try {
+    sqlite.pragma('busy_timeout = 5000')
+    sqlite.pragma('journal_mode = WAL')
+    sqlite.pragma('synchronous = FULL')
+    sqlite.pragma('foreign_keys = OFF')
+    return sqlite
+  } catch (error) {
+    sqlite.close()
+    throw error
+  }
+}
+
+async function migrate(db: Database, dataFolder: string): Promise<void> {
+  const migrator = new Migrator({ db, provider: { getMigrations: async () => MIGRATIONS } })
+  const made = (await migrator.getMigrations().catch(() => [])).filter(({ executedAt }) => executedAt)
+  const { error } = await migrator.migrateToLatest()
+  if (!error) return
+  if (/corrupted migrations/i.test((error as Error).message) && made.length > 0) throw refusal('data.newer', { folder: dataFolder })
+  throw error
+}
+
+/** Whether a folder holds a database of ours. */
+export function holdsData(dataFolder: string): boolean {
+  return existsSync(path.join(/* turbopackIgnore: true */ dataFolder, DATABASE_FILE))
+}
+
+export function now(): string {
+  return new Date().toISOString()
+}

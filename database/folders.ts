@@ -1,0 +1,63 @@
+import path from 'node:path'
+
+/** Version of what is made of pictures; what an older version made is made anew, as its colours may be wrong. */
+export const DERIVED_VERSION = 'v2'
+
+/** Where things lie in a data folder. Only numbers and names of ours go into paths. */
+export class Folders {
+  constructor(private readonly dataFolder: string) {}
+
+  /** All originals, and all renders. */
+  runs(): string {
+    return this.at('runs')
+  }
+
+  renders(): string {
+    return this.at('renders')
+  }
+
+  frames(runId: number): string {
+    return this.at('runs', String(runId), 'frames')
+  }
+
+  /** `file` is what the frame is stored as, not what the photographer's file was called. */
+  frame(runId: number, file: string): string {
+    return path.join(/* turbopackIgnore: true */ this.frames(runId), file)
+  }
+
+  render(folder: string): string {
+    return this.at('renders', folder)
+  }
+
+  /** Scratch space of a job; what it made is moved from here when it is complete. */
+  job(jobId: number): string {
+    return this.at('jobs', String(jobId))
+  }
+
+  jobs(): string {
+    return this.at('jobs')
+  }
+
+  /** What a job has come to so far; gone when it ends. */
+  soFar(jobId: number): string {
+    return path.join(this.job(jobId), 'so-far')
+  }
+
+  /** Things that can be made again: thumbnails, zoom pyramids, delivered files. */
+  derived(...parts: string[]): string {
+    return this.at('derived', DERIVED_VERSION, ...parts)
+  }
+
+  /** Backups that were asked for on the screen, until they are fetched or made anew. */
+  backups(): string {
+    return this.at('backups')
+  }
+
+  incoming(): string {
+    return this.at('incoming')
+  }
+
+  private at(...parts: string[]): string {
+    return path.join(/* turbopackIgnore: true */ this.dataFolder, ...parts)
+  }
+}

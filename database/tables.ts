@@ -1,0 +1,128 @@
+import type { Shelf } from '@/core/kit'
+import type { JobKind, JobState } from '@/schemas'
+import type { Generated, Selectable } from 'kysely'
+
+/**
+ * Times are ISO 8601 in UTC; `_json` columns hold JSON text and are read through `stored.ts`. A `uid` names a record in every
+ * data folder it comes to; `binned_at` says since when it lies in the bin, null where it does not.
+ */
+export interface Tables {
+  shoot: ShootTable
+  run: RunTable
+  frame: FrameTable
+  job: JobTable
+  render: RenderTable
+  kit_item: KitItemTable
+  field_entry: FieldEntryTable
+}
+
+interface ShootTable {
+  id: Generated<number>
+  uid: string
+  title: string
+  subject: string
+  /** Name of the simulated scene that the stand-in camera sees. */
+  scene: string
+  plan_json: string
+  /** What stood in the plan's fields; null where the plan came from elsewhere. */
+  sheet_json: string | null
+  created_at: string
+  binned_at: string | null
+}
+
+interface RunTable {
+  id: Generated<number>
+  uid: string
+  shoot_id: number
+  number: number
+  source: 'simulated' | 'imported'
+  /** Scene, plan, sheet and kit as they were when the run began: it is surveyed and measured by these, whatever is planned later. */
+  scene: string
+  plan_json: string
+  sheet_json: string | null
+  kit_json: string
+  /** The newest survey of all its frames; null where there is none, or frames came after it. */
+  survey_json: string | null
+  /** Why it was split off another run; null where it was not. */
+  reason: string | null
+  /** Entry of the field log that began it, empty for the log's first run; null where no log tells of it. */
+  begun_by: string | null
+  created_at: string
+  binned_at: string | null
+}
+
+interface FrameTable {
+  id: Generated<number>
+  uid: string
+  run_id: number
+  /** What the photographer's file was called. */
+  name: string
+  /** What it is stored as, in the folder of the run's frames. */
+  file: string
+  sha256: string
+  bytes: number
+  width: number
+  height: number
+  bits: number
+  /** Colour model and profile, as `StoredColour`; null in rows that an older version made. */
+  colour_json: string | null
+  exif_json: string | null
+  position_mm: number | null
+  /** 1 set aside by hand, 0 restored by hand, null as the survey says. */
+  aside: number | null
+  created_at: string
+  binned_at: string | null
+}
+
+interface JobTable {
+  id: Generated<number>
+  kind: JobKind
+  /** What it is about; all null for one about everything. */
+  shoot_id: number | null
+  run_id: number | null
+  render_id: number | null
+  state: JobState
+  settings_json: string
+  progress_json: string | null
+  /** What it found, for kinds that answer something. */
+  result_json: string | null
+  error: string | null
+  error_code: string | null
+  created_at: string
+  ended_at: string | null
+}
+
+interface RenderTable {
+  id: Generated<number>
+  uid: string
+  run_id: number
+  job_id: number | null
+  /** Name of its folder under `renders`. */
+  folder: string
+  report_json: string
+  bytes: number
+  created_at: string
+  binned_at: string | null
+}
+
+interface KitItemTable {
+  id: Generated<number>
+  uid: string
+  shelf: Shelf
+  name: string
+  facts_json: string
+}
+
+interface FieldEntryTable {
+  /** Chosen where the entry was made. */
+  id: string
+  shoot_id: number
+  at: string
+  event_json: string
+}
+
+export type Shoot = Selectable<ShootTable>
+export type Run = Selectable<RunTable>
+export type Frame = Selectable<FrameTable>
+export type Job = Selectable<JobTable>
+export type Render = Selectable<RenderTable>

@@ -1,0 +1,159 @@
+import Joi from 'joi'
+import type { TakenWith } from '@/core/formats'
+import type { SeriesRequest } from '@/core/simulate'
+import { fuseSettingsSchema, type FuseSettings } from './fuseSettings'
+import { sceneRequestSchema } from './sceneRequest'
+
+/** Version of job files that this version writes and reads. */
+export const JOB_VERSION = 1
+
+/** A frame for the engine: what it is called, where its file lies, and its number in a database, if it is in one. */
+export interface FrameFile {
+  id?: number
+  name: string
+  file: string
+}
+
+/**
+ * Everything that one piece of heavy work needs, by name, so that it can be carried out anywhere: `nitidus run job.json`.
+ * Paths are absolute, or from the folder of the job file.
+ */
+export type JobFile = ShootJob | FuseJob | SurveyJob | SplitJob | DeliverJob | CheckJob | BackupJob | RestoreJob
+
+export interface ShootJob {
+  kind: 'shoot'
+  scene: SeriesRequest
+  out: string
+}
+
+export interface FuseJob {
+  kind: 'fuse'
+  frames: FrameFile[]
+  settings: FuseSettings
+  outputs: FuseOutputs
+  /** Plane of focus of each frame, in mm away from the camera, and the size of a pixel on the subject. */
+  positions_mm?: number[]
+  pixel_mm?: number
+}
+
+/** Files that may be asked for; the picture always is. */
+export interface FuseOutputs {
+  out: string
+  report?: string
+  registration?: string
+  bends?: string
+  sourceMap?: string
+  depth?: string
+  confidence?: string
+  relief?: string
+  /** Folder for what there is so far. */
+  soFar?: string
+}
+
+export interface SurveyJob {
+  kind: 'survey'
+  frames: FrameFile[]
+  mover?: 'rail' | 'ring'
+  report: string
+}
+
+export interface SplitJob {
+  kind: 'split'
+  frames: FrameFile[]
+  report: string
+}
+
+/** A picture written anew in another format, its samples as they are. */
+export interface DeliverJob {
+  kind: 'deliver'
+  picture: string
+  out: string
+  bits: 8 | 16
+  taken?: TakenWith
+}
+
+/** Files and their checksums; the report tells which are missing or changed. */
+export interface CheckJob {
+  kind: 'check'
+  files: { id: number; file: string; sha256: string }[]
+  report: string
+}
+
+/** What a check found: the ids of files that are gone, and of files that are no longer what they were. */
+export interface CheckReport {
+  checked: number
+  missing: number[]
+  changed: number[]
+}
+
+/** A data folder, or some of its shoots, as one archive. */
+export interface BackupJob {
+  kind: 'backup'
+  dataFolder: string
+  /** Ids of shoots; all of them where absent. */
+  shoots?: number[]
+  out: string
+}
+
+export interface RestoreJob {
+  kind: 'restore'
+  dataFolder: string
+  archive: string
+  report?: string
+}
+
+const path = Joi.string().min(1).max(4096).required()
+const optionalPath = Joi.string().min(1).max(4096)
+const frames = Joi.array()
+  .items(Joi.object({ id: Joi.number().integer(), name: Joi.string().min(1).max(1000).required(), file: path }))
+  .max(20_000)
+  .required()
+
+const taken = Joi.object({
+  body: Joi.string(),
+  lens: Joi.string(),
+  taken_at: Joi.string(),
+  exposure_s: Joi.number(),
+  fNumber: Joi.number(),
+  focalLength_mm: Joi.number(),
+  iso: Joi.number(),
+})
+
+/** What a job file of each kind holds. A new kind is added here, in `cli/run.ts`, and in `server/jobs/kinds`. */
+export const JOB_FILES: { [K in JobFile['kind']]: Joi.SchemaMap } = {
+  shoot: { scene: sceneRequestSchema.required(), out: path },
+  fuse: {
+    frames,
+    settings: fuseSettingsSchema.required(),
+    outputs: Joi.object({
+      out: path,
+      report: optionalPath,
+      registration: optionalPath,
+      bends: optionalPath,
+      sourceMap: optionalPath,
+      depth: optionalPath,
+      confidence: optionalPath,
+      relief: optionalPath,
+      soFar: optionalPath,
+    }).required(),
+    positions_mm: Joi.array().items(Joi.number()),
+    pixel_mm: Joi.number().greater(0),
+  },
+  survey: { frames, mover: Joi.valid('rail', 'ring'), report: path },
+  split: { frames, report: path },
+  deliver: { picture: path, out: path, bits: Joi.valid(8, 16).required(), taken },
+  check: {
+    files: Joi.array()
+      .items(Joi.object({ id: Joi.number().required(), file: path, sha256: Joi.string().hex().length(64).required() }))
+      .required(),
+    report: path,
+  },
+  backup: { dataFolder: path, shoots: Joi.array().items(Joi.number().integer()), out: path },
+  restore: { dataFolder: path, archive: path, report: optionalPath },
+}
+
+/** A job file as it is read. @see JOB_FILES */
+export const jobFileSchema = Joi.object({
+  version: Joi.number().integer().min(1).max(JOB_VERSION).required(),
+  kind: Joi.valid(...Object.keys(JOB_FILES)).required(),
+}).unknown()

@@ -1,0 +1,79 @@
+import Joi from 'joi'
+import type { FuseSettings } from './fuseSettings'
+
+/** Version of reports and registration records that this version writes. */
+export const RECORD_VERSION = 2
+
+/** The motion maps the reference frame's px, about the picture's centre, to the frame's; see `docs/engine.md`. */
+export interface ReportFrame {
+  /** The frame's number in the database; absent where the command was given a folder. */
+  id?: number
+  file: string
+  /** `left out` where it could not be registered with the others; absent in reports of older renders. */
+  role?: 'use' | 'left out'
+  /** Why it was left out, as a code and in words. */
+  reasonCode?: string
+  reason?: string
+  scale: number
+  rotation_deg: number
+  dx_px: number
+  dy_px: number
+  gain_ev: number
+  /** Share of the picture that moved on its own since the frame before; absent in reports of older renders, as the next. */
+  moved_percent?: number
+  /** The farthest that a part of it was followed. */
+  bent_px?: number
+  correlation?: number
+  share_percent: number
+}
+
+/** What `nitidus fuse` reports of a render. */
+export interface FuseReport {
+  /** Absent in reports of older versions. */
+  version?: number
+  style: string
+  settings: FuseSettings
+  reference: string
+  frames: ReportFrame[]
+  crop: { x: number; y: number; width: number; height: number }
+  /** What the result's samples mean: the name of its profile, and whether the frames had to be converted to it. */
+  colour?: { profile: string | null; converted: boolean }
+  depth?: { unit: 'mm' | 'frames'; at0: number; at65535: number }
+  timings_s: Record<string, number>
+  peakMemory_MB: number
+}
+
+const number = Joi.number().required()
+
+const frameSchema = Joi.object({
+  id: Joi.number().integer(),
+  file: Joi.string().required(),
+  role: Joi.valid('use', 'left out'),
+  reasonCode: Joi.string(),
+  reason: Joi.string().allow(''),
+  scale: number,
+  rotation_deg: number,
+  dx_px: number,
+  dy_px: number,
+  gain_ev: number,
+  moved_percent: Joi.number(),
+  bent_px: Joi.number(),
+  correlation: Joi.number(),
+  share_percent: number,
+}).unknown()
+
+/** Reports may gain keys; a newer version's are read as far as they go. */
+export const reportSchema = Joi.object<FuseReport>({
+  version: Joi.number().integer().max(RECORD_VERSION),
+  style: Joi.string().required(),
+  settings: Joi.object({ bits: Joi.valid(8, 16).required(), register: Joi.boolean().required() })
+    .unknown()
+    .required(),
+  reference: Joi.string().required(),
+  frames: Joi.array().items(frameSchema).min(1).required(),
+  crop: Joi.object({ x: number, y: number, width: number, height: number }).required(),
+  colour: Joi.object({ profile: Joi.string().allow(null), converted: Joi.boolean() }).unknown(),
+  depth: Joi.object({ unit: Joi.valid('mm', 'frames').required(), at0: number, at65535: number }).unknown(),
+  timings_s: Joi.object().pattern(Joi.string(), Joi.number()).required(),
+  peakMemory_MB: number,
+}).unknown()

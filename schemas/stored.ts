@@ -1,0 +1,71 @@
+import Joi from 'joi'
+import type { FieldEvent } from '@/core/field'
+import type { TakenWith } from '@/core/formats'
+import type { Kit } from '@/core/kit'
+import type { PlanRequest } from '@/core/plan'
+import type { PlanSheet } from '@/core/sheet'
+import type { SurveyReport } from '@/core/survey'
+import { isRefusal, refusal } from '@/core/words'
+import { check } from './check'
+import { fieldEventSchema } from './field'
+import { checkKit } from './kit'
+import { completePlanRequest, planRequestSchema } from './planRequest'
+import { planSheetSchema } from './planSheet'
+import { reportSchema, type FuseReport } from './report'
+import { surveySchema } from './surveyReport'
+
+/** Colour model and profile of a frame as they are kept. */
+export interface StoredColour {
+  model: 'rgb' | 'grey' | 'cmyk'
+  /** What the profile calls itself; null without one. */
+  profile: string | null
+  /** SHA-256 of the profile, so that two of one name are told apart. */
+  sha256: string | null
+}
+
+const colourSchema = Joi.object<StoredColour>({
+  model: Joi.valid('rgb', 'grey', 'cmyk').required(),
+  profile: Joi.string().allow(null).required(),
+  sha256: Joi.string().allow(null).required(),
+})
+
+const takenSchema = Joi.object<TakenWith>({
+  body: Joi.string(),
+  lens: Joi.string(),
+  taken_at: Joi.string(),
+  exposure_s: Joi.number(),
+  fNumber: Joi.number(),
+  focalLength_mm: Joi.number(),
+  iso: Joi.number(),
+}).unknown()
+
+/**
+ * Reads JSON that was stored before, by its schema: whatever came into the database, what leaves this function is what its type
+ * says. `what` names it in the sentence.
+ * @throws Refusal where it is no such thing.
+ */
+function stored<T>(schema: Joi.Schema<T>, text: string, what: string): T {
+  try {
+    return check(schema, JSON.parse(text))
+  } catch (error) {
+    if (error instanceof SyntaxError || isRefusal(error)) throw refusal('shoot.unreadable', { what })
+    throw error
+  }
+}
+
+export const storedPlan = (text: string): PlanRequest => completePlanRequest(stored(planRequestSchema, text, 'the plan'))
+export const storedSheet = (text: string): PlanSheet => stored(planSheetSchema, text, 'what stood in the plan’s fields')
+export const storedSurvey = (text: string): SurveyReport => stored(surveySchema, text, 'the survey')
+export const storedReport = (text: string): FuseReport => stored(reportSchema, text, 'the report of a render')
+export const storedTaken = (text: string): TakenWith => stored(takenSchema, text, 'what a frame was taken with')
+export const storedColour = (text: string): StoredColour => stored(colourSchema, text, 'the colour space of a frame')
+export const storedFieldEvent = (text: string): FieldEvent => stored(fieldEventSchema, text, 'the field log') as FieldEvent
+
+export function storedKit(text: string): Kit {
+  try {
+    return checkKit(JSON.parse(text))
+  } catch (error) {
+    if (error instanceof SyntaxError || isRefusal(error)) throw refusal('shoot.unreadable', { what: 'the kit of a run' })
+    throw error
+  }
+}

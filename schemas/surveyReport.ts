@@ -1,0 +1,40 @@
+import Joi from 'joi'
+import type { CardSplit, SurveyReport } from '@/core/survey'
+
+const files = Joi.array().items(Joi.string()).required()
+
+/** A survey as it is kept with a run; it may gain keys. */
+export const surveySchema = Joi.object<SurveyReport>({
+  frames: Joi.array()
+    .items(
+      Joi.object({
+        file: Joi.string().required(),
+        role: Joi.valid('use', 'divider', 'flawed', 'idle').required(),
+        reason: Joi.string().allow('').required(),
+        exposure_ev: Joi.number().required(),
+      }).unknown(),
+    )
+    .required(),
+  order: Joi.valid('near-to-far', 'far-to-near', 'mixed').required(),
+  directionBy: Joi.string().required(),
+  coverage: Joi.object({
+    nearEnd: Joi.valid('reached', 'short').required(),
+    farEnd: Joi.valid('reached', 'short').required(),
+    gaps: Joi.array()
+      .items(Joi.object({ after: Joi.string().required(), before: Joi.string().required(), missing: Joi.number().required() }).unknown())
+      .required(),
+  })
+    .unknown()
+    .required(),
+  exposure: Joi.object({ spread_ev: Joi.number().required() }).unknown().required(),
+  messages: Joi.array()
+    .items(Joi.object({ code: Joi.string().required(), text: Joi.string().required(), files }).unknown())
+    .required(),
+}).unknown()
+
+/** What a card was found to hold. */
+export const splitSchema = Joi.object<CardSplit>({
+  series: Joi.array()
+    .items(Joi.object({ files, reason: Joi.string().allow('').required() }).unknown())
+    .required(),
+}).unknown()

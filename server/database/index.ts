@@ -1,2 +1,0 @@
-export { connect, now, type Database } from './connect'
-export type { Frame, Job, Run, Shoot } from './tables'

@@ -1,0 +1,15 @@
+import type { JobKind } from '@/schemas'
+import type { JobKindWork } from '../kind'
+import { backup } from './backup'
+import { check } from './check'
+import { deliver } from './deliver'
+import { fuse } from './fuse'
+import { restore } from './restore'
+import { shoot } from './shoot'
+import { split } from './split'
+import { survey } from './survey'
+
+/** Every kind of job. The compiler finds one that is missing here. */
+const KINDS = { shoot, fuse, survey, split, deliver, check, backup, restore } satisfies { [K in JobKind]: { lane: string } }
+
+export const JOB_KINDS = KINDS as unknown as Record<JobKind, JobKindWork<never, never>>

@@ -1,0 +1,70 @@
+import { randomUUID } from 'node:crypto'
+import { link, mkdir, readFile, rm } from 'node:fs/promises'
+import path from 'node:path'
+import Joi from 'joi'
+import { refusal } from '@/core/words'
+import { now } from '@/database'
+import { check, splitSchema } from '@/schemas'
+import { framesOfRun } from '../../shoots/framesToFuse'
+import type { JobKindWork } from '../kind'
+
+/**
+ * Splits a run where its frames belong to several series: the first stays, each other one becomes a run of its own that tells
+ * why. Nothing is moved unless everything can be.
+ */
+export const split: JobKindWork<'split', object> = {
+  lane: 'look',
+  settings: Joi.object(),
+  prepare: async ({ db, store, job, scratch }) => {
+    const frames = await framesOfRun(db, job.run_id!)
+    if (frames.length < 2) throw refusal('run.tooFew', { count: frames.length })
+    return { kind: 'split', frames: await Promise.all(frames.map((frame) => store.fileOf(frame))), report: path.join(scratch, 'split.json') }
+  },
+  finish: async ({ db, store: { folders }, job, scratch }) => {
+    const { series } = check(splitSchema, JSON.parse(await readFile(path.join(scratch, 'split.json'), 'utf8')))
+    const runId = job.run_id!
+    const others = series.slice(1)
+    if (others.length === 0) return { series }
+    const copies: string[] = []
+    const originals: string[] = []
+    try {
+      await db.transaction().execute(async (transaction) => {
+        const {
+          id: _,
+          number: __,
+          survey_json: ___,
+          ...run
+        } = await transaction.selectFrom('run').selectAll().where('id', '=', runId).executeTakeFirstOrThrow()
+        const { most } = await transaction
+          .selectFrom('run')
+          .select((e) => e.fn.max('number').as('most'))
+          .where('shoot_id', '=', run.shoot_id)
+          .executeTakeFirstOrThrow()
+        const frames = new Map((await framesOfRun(transaction, runId)).map((frame) => [frame.name, frame]))
+        for (const [k, { files, reason }] of others.entries()) {
+          const { id } = await transaction
+            .insertInto('run')
+            .values({ ...run, uid: randomUUID(), number: Number(most) + k + 1, reason, begun_by: null, created_at: now() })
+            .returning('id')
+            .executeTakeFirstOrThrow()
+          await mkdir(folders.frames(id), { recursive: true })
+          for (const name of files) {
+            const frame = frames.get(name)
+            if (!frame) throw refusal('frame.gone')
+            // A second name for the same file: until the database says otherwise, the frame is still where it was.
+            await link(folders.frame(runId, frame.file), folders.frame(id, frame.file))
+            copies.push(folders.frame(id, frame.file))
+            originals.push(folders.frame(runId, frame.file))
+            await transaction.updateTable('frame').set({ run_id: id }).where('id', '=', frame.id).execute()
+          }
+        }
+        await transaction.updateTable('run').set({ survey_json: null }).where('id', '=', runId).execute()
+      })
+    } catch (error) {
+      await Promise.all(copies.map((file) => rm(file, { force: true })))
+      throw error
+    }
+    await Promise.all(originals.map((file) => rm(file, { force: true })))
+    return { series }
+  },
+}

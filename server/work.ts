@@ -1,0 +1,81 @@
+import { access } from 'node:fs/promises'
+import { planSeries } from '@/core/plan'
+import type { Fault } from '@/core/simulate'
+import { refusal } from '@/core/words'
+import type { Database, Job } from '@/database'
+import { storedPlan, type FuseSettings } from '@/schemas'
+import type { JobQueue } from './jobs'
+import { deliveredFile, renderOf, type PICTURE_FORMATS } from './renders'
+import type { PictureStore } from './pictures'
+import { framesOfRun, framesToFuse, simulationOf, type Shoots } from './shoots'
+
+/** Asks for heavy work: what can be refused at once is, the rest is a job. */
+export class Work {
+  constructor(
+    private readonly db: Database,
+    private readonly store: PictureStore,
+    private readonly shoots: Shoots,
+    private readonly jobs: JobQueue,
+  ) {}
+
+  /** A run with the simulated camera, at the positions of the plan, with the faults that are switched on. */
+  async shoot(shootId: number, faults: Fault['kind'][]): Promise<Job> {
+    const shoot = await this.shoots.shoot(shootId)
+    const request = storedPlan(shoot.plan_json)
+    // Every run of a shoot is unsteady in its own way.
+    const { count } = await this.db
+      .selectFrom('run')
+      .select((e) => e.fn.countAll<number>().as('count'))
+      .where('shoot_id', '=', shootId)
+      .executeTakeFirstOrThrow()
+    const settings = simulationOf(shoot.scene, request, planSeries(request), shootId * 101 + Number(count), faults)
+    const runId = await this.shoots.addRun(shootId, 'simulated')
+    return this.jobs.add('shoot', { shoot_id: shootId, run_id: runId }, settings)
+  }
+
+  /** A render of the frames that a run has now, by number: whatever is set aside later, these are fused. */
+  async fuse(runId: number, settings: FuseSettings): Promise<Job> {
+    const run = await this.shoots.runRow(runId)
+    const frames = await framesToFuse(this.db, runId)
+    const count = frames.length
+    if (count < 2) throw refusal('run.tooFew', { count })
+    if (settings.reference && settings.reference > count) throw refusal('run.reference', { count })
+    return this.jobs.add('fuse', { shoot_id: run.shoot_id, run_id: runId }, { ...settings, frames: frames.map(({ id }) => id) })
+  }
+
+  async survey(runId: number): Promise<Job> {
+    const run = await this.shoots.runRow(runId)
+    const { length: count } = await framesOfRun(this.db, runId)
+    if (count < 2) throw refusal('run.tooFew', { count })
+    return this.jobs.add('survey', { shoot_id: run.shoot_id, run_id: runId }, {})
+  }
+
+  /** Takes a run apart into its series. @throws Refusal while something else works on it. */
+  async split(runId: number): Promise<Job> {
+    const run = await this.shoots.runRow(runId)
+    if (await this.jobs.busy({ run_id: runId })) throw refusal('run.busy')
+    return this.jobs.add('split', { shoot_id: run.shoot_id, run_id: runId }, {})
+  }
+
+  /** The job that writes a render in a format; undefined where the file is there already. */
+  async deliver(renderId: number, format: (typeof PICTURE_FORMATS)[number]): Promise<Job | undefined> {
+    const render = await renderOf(this.db, renderId)
+    const run = await this.shoots.runRow(render.run_id)
+    const there = await access(deliveredFile(this.store.folders, render, format)).then(
+      () => true,
+      () => false,
+    )
+    return there ? undefined : this.jobs.add('deliver', { shoot_id: run.shoot_id, run_id: run.id, render_id: renderId }, { format })
+  }
+
+  /** An ended job once more with the same settings; a shoot gets a run of its own, so that no frame is overwritten. */
+  async again(jobId: number): Promise<Job> {
+    const job = await this.db.selectFrom('job').selectAll().where('id', '=', jobId).executeTakeFirst()
+    if (!job) throw refusal('job.gone')
+    if (job.state === 'queued' || job.state === 'running') throw refusal('job.notEnded')
+    const { shoot_id, render_id } = job
+    const run_id = job.kind === 'shoot' ? await this.shoots.addRun(shoot_id!, 'simulated') : job.run_id
+    const subject = Object.fromEntries(Object.entries({ shoot_id, run_id, render_id }).filter(([, id]) => id !== null))
+    return this.jobs.add(job.kind, subject, JSON.parse(job.settings_json))
+  }
+}

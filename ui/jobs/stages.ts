@@ -1,0 +1,45 @@
+import type { JobDetail, JobKind } from '@/schemas'
+
+/** What jobs are called. */
+export const JOB_NAMES: Record<JobKind, string> = {
+  shoot: 'Simulated camera',
+  fuse: 'Fusing',
+  survey: 'Checking the run',
+  split: 'Splitting into series',
+  deliver: 'Writing the file',
+  check: 'Checking all files',
+  backup: 'Making a backup',
+  restore: 'Restoring a backup',
+}
+
+const STAGES: Record<string, string> = {
+  scene: 'building the scene',
+  frame: 'shooting frame',
+  register: 'registering frame',
+  fuse: 'fusing frame',
+  encode: 'writing the picture',
+  survey: 'frame',
+  split: 'frame',
+  read: 'reading the picture',
+  write: 'writing the picture',
+  check: 'file',
+  backup: 'file',
+  verify: 'checking the backup, file',
+  extract: 'restoring file',
+}
+
+/** How far a job is, in words. */
+export function stageText({ state, progress }: JobDetail): string {
+  if (state === 'queued') return 'waiting for another job'
+  if (!progress) return 'starting'
+  const stage = STAGES[progress.stage] ?? progress.stage
+  return /(frame|file)$/.test(stage) ? `${stage} ${progress.frame} of ${progress.of}` : stage
+}
+
+/** Registering is about the first half of a render, fusing the second. */
+export function percentOf({ kind, progress }: JobDetail): number {
+  if (!progress || progress.of === 0) return 0
+  const part = progress.frame / progress.of
+  if (kind !== 'fuse') return 100 * part
+  return { register: 45 * part, fuse: 45 + 50 * part, encode: 97 }[progress.stage] ?? 100
+}

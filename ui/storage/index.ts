@@ -1,0 +1,1 @@
+export { StorageScreen } from './StorageScreen'
