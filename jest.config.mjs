@@ -2,7 +2,7 @@
 export default {
   testEnvironment: 'node',
   // Some tests run the engine; a machine that does other work as well is slow.
-  testTimeout: 60_000,
+  testTimeout: 120_000,
   testMatch: ['**/*.test.ts'],
   transform: {
     '^.+\\.[tj]sx?$': [

@@ -1,7 +1,7 @@
 import type { NextConfig } from 'next'
 
 const config: NextConfig = {
-  serverExternalPackages: ['better-sqlite3', 'sharp', 'kysely', 'pdfkit'],
+  serverExternalPackages: ['better-sqlite3', 'sharp', 'kysely', 'pdfkit', 'exifr'],
   devIndicators: false,
   poweredByHeader: false,
 }

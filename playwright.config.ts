@@ -23,7 +23,7 @@ export default defineConfig({
   webServer: {
     command: `rm -rf .e2e && exec node node_modules/next/dist/bin/next start -p ${PORT} -H 127.0.0.1`,
     url: `http://127.0.0.1:${PORT}/api/shoots`,
-    env: { NITIDUS_DATA: '.e2e/data', NITIDUS_IMPORT_ROOT: '.e2e/import', NEXT_TELEMETRY_DISABLED: '1' },
+    env: { NITIDUS_DATA: '.e2e/data', NITIDUS_IMPORT_ROOT: '.e2e/import', NEXT_TELEMETRY_DISABLED: '1', NEXT_MANUAL_SIG_HANDLE: 'true' },
     timeout: 60_000,
   },
 })

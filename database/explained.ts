@@ -16,6 +16,6 @@ function causeOf(error: unknown): Refusal | undefined {
   if (code.startsWith('SQLITE_CORRUPT') || code.startsWith('SQLITE_NOTADB')) return refusal('data.damaged')
   if (code.startsWith('SQLITE_BUSY') || code.startsWith('SQLITE_LOCKED')) return refusal('data.busy')
   if (code.startsWith('SQLITE_CANTOPEN') || code.startsWith('SQLITE_READONLY')) return refusal('disk.denied', { reason: message })
-  if (['EACCES', 'EPERM', 'EROFS', 'ENOTDIR', 'EISDIR'].includes(code)) return refusal('disk.denied', { reason: message })
+  if (['EACCES', 'EPERM', 'EROFS', 'ENOTDIR', 'EISDIR', 'EEXIST'].includes(code)) return refusal('disk.denied', { reason: message })
   return undefined
 }

@@ -72,7 +72,7 @@ test.describe('on a phone', () => {
     const [some, all] = (await left.textContent())!.match(/\d+/g)!.map(Number)
     expect(some).toBe(all - 1)
     await page.reload()
-    await expect(page.getByText(`${some} of ${all} still to see to`)).toBeVisible()
+    await expect(page.getByText(`${some} of ${all} still to do`)).toBeVisible()
   })
 })
 

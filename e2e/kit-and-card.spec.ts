@@ -18,11 +18,11 @@ test('the kit is changed, exported and imported, and a plan is made with it', as
     'Mount to front rim': '160',
   }
   for (const [label, value] of Object.entries(facts)) await form.getByLabel(label).fill(value)
-  await form.getByRole('button', { name: 'Keep it' }).click()
-  await expect(form.getByText('swap the two')).toBeVisible()
+  await form.getByRole('button', { name: 'Save' }).click()
+  await expect(form.getByText('Swap the two')).toBeVisible()
   await form.getByLabel('Widest aperture').fill('4')
   await form.getByLabel('Smallest opening').fill('32')
-  await form.getByRole('button', { name: 'Keep it' }).click()
+  await form.getByRole('button', { name: 'Save' }).click()
   await expect(lenses.getByText('Long macro 150 mm', { exact: true })).toBeVisible()
 
   const started = page.waitForEvent('download')
@@ -43,7 +43,7 @@ test('the kit is changed, exported and imported, and a plan is made with it', as
   await page.goto('/shoots/new')
   await choose(page, 'Lens', 'Long macro 150 mm')
   await page.getByLabel('Aperture, as marked').fill('3')
-  await expect(page.getByRole('alert').filter({ hasText: 'Long macro 150 mm has f/4 to f/32' }).first()).toBeVisible()
+  await expect(page.getByRole('alert').filter({ hasText: 'Long macro 150 mm goes from f/4 to f/32' }).first()).toBeVisible()
 })
 
 test('the run card of a landscape: positions to tick, cautions, a PDF, and the same again after a reload', async ({ page, request }) => {
@@ -54,9 +54,9 @@ test('the run card of a landscape: positions to tick, cautions, a PDF, and the s
   await page.getByLabel('Aperture, as marked').fill('8')
   await page.getByText('Light and time').click()
   await page.getByLabel('Filter', { exact: true }).fill('6')
-  await page.getByText('nothing to mind').click()
+  await page.getByText('nothing special').click()
   await page.getByLabel('water or tide').check()
-  await page.getByRole('button', { name: 'Keep it and print the run card' }).click()
+  await page.getByRole('button', { name: 'Save and print the run card' }).click()
 
   const card = page.getByRole('article', { name: 'Run card' })
   await expect(card.getByRole('heading', { name: 'Trough in the garden' })).toBeVisible()

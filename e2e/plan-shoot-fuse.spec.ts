@@ -5,7 +5,7 @@ import sharp from 'sharp'
 /** Waits for the download that a click starts and answers its name and bytes. */
 async function download(page: Page, name: string): Promise<{ fileName: string; contents: Buffer }> {
   const started = page.waitForEvent('download')
-  await page.getByRole('link', { name }).click()
+  await page.getByRole('button', { name }).click()
   const file = await started
   return { fileName: file.suggestedFilename(), contents: await readFile(await file.path()) }
 }
@@ -39,7 +39,7 @@ test('from a plan to a delivered picture with the simulated camera', async ({ pa
   await page.getByRole('button', { name: 'Why: Depth of field' }).click()
   await expect(page.getByText('Kingslake').first()).toBeVisible()
 
-  await page.getByRole('button', { name: 'Keep the plan and go to the shoot' }).click()
+  await page.getByRole('button', { name: 'Save the plan and start shooting' }).click()
   await expect(page.getByRole('heading', { name: 'Seed capsule, tray 4' })).toBeVisible()
 
   // Frames arrive one by one; the first try is cancelled and leaves its frames in peace.
@@ -53,11 +53,10 @@ test('from a plan to a delivered picture with the simulated camera', async ({ pa
 
   await page.getByRole('button', { name: 'Fuse these frames' }).first().click()
   await expect(page.getByRole('status')).toContainText(/registering frame|fusing frame/)
-  await page.getByRole('button', { name: 'Look at the result' }).click({ timeout: 120_000 })
 
-  // The result opens in the zoom view, flicks to frames and to the source map at the same place.
+  // The result opens by itself in the zoom view, flicks to frames and to the source map at the same place.
   const view = page.getByTestId('zoom-view')
-  await expect(view).toHaveAttribute('data-layer', 'fused')
+  await expect(view).toHaveAttribute('data-layer', 'fused', { timeout: 120_000 })
   await expect(view.locator('canvas').first()).toBeVisible()
   await page.getByRole('button', { name: '100 %' }).click()
   await page.keyboard.press('ArrowRight')
@@ -77,7 +76,7 @@ test('from a plan to a delivered picture with the simulated camera', async ({ pa
   expect(await sharp((await download(page, 'PNG 16 bit')).contents).metadata()).toMatchObject({ format: 'png', depth: 'ushort' })
   expect(await sharp((await download(page, 'JPEG')).contents).metadata()).toMatchObject({ format: 'jpeg', depth: 'uchar' })
   expect(await sharp((await download(page, 'Depth, 16-bit PNG')).contents).metadata()).toMatchObject({ format: 'png', depth: 'ushort' })
-  const confidence = await download(page, 'Depth confidence, PNG')
+  const confidence = await download(page, 'Confidence of the depth, PNG')
   expect(confidence.fileName).toMatch(/_confidence\.png$/)
   expect(await sharp(confidence.contents).metadata()).toMatchObject({ format: 'png', depth: 'uchar' })
   const relief = (await download(page, 'Relief (PLY)')).contents.toString('latin1')
@@ -100,9 +99,10 @@ test('from a plan to a delivered picture with the simulated camera', async ({ pa
   await expect(styles.getByRole('status')).toContainText(/terrain: \d+ × \d+ px in/, { timeout: 30_000 })
   await expect(view).toHaveAttribute('data-layer', /^preview-/)
   await styles.getByRole('button', { name: 'Render all of it with terrain' }).click()
+  // The new render opens by itself; the one before it is laid beside it.
   await page.getByRole('button', { name: 'compare' }).click({ timeout: 120_000 })
-  await expect(page.getByText(/^left: auto/)).toBeVisible()
-  await expect(page.getByText(/^right: terrain/)).toBeVisible()
+  await expect(page.getByText(/^left: terrain/)).toBeVisible({ timeout: 60_000 })
+  await expect(page.getByText(/^right: auto/)).toBeVisible()
   await page.keyboard.press('c')
   await expect(page.getByRole('slider', { name: 'Where the two renders meet' })).toHaveValue('100')
 

@@ -105,7 +105,7 @@ test('product by the focus drive: distance, step number, trade table, what if, b
 
   await page.getByLabel('Frames there are').fill('20')
   await expect(page.getByText(/too many; 20 are enough/)).toBeVisible()
-  await page.getByRole('listitem').filter({ hasText: 'Allow more blur.' }).getByRole('button', { name: 'Plan it so' }).click()
+  await page.getByRole('listitem').filter({ hasText: 'Allow more blur.' }).getByRole('button', { name: 'Use this plan' }).click()
   await expect(page.getByText(/^The plan fits as it is/)).toBeVisible()
   const count = Number((/^(\d+) frames/.exec((await verdict(page).textContent())!) ?? [])[1])
   expect(count).toBeLessThanOrEqual(20)

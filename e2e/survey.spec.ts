@@ -7,7 +7,7 @@ async function newShoot(page: Page, title: string) {
   await page.getByLabel('Depth, nearest to farthest part').fill('4')
   await page.getByLabel('Blur allowed').fill('5')
   await page.getByLabel('Aperture, as marked').fill('8')
-  await page.getByRole('button', { name: 'Keep the plan and go to the shoot' }).click()
+  await page.getByRole('button', { name: 'Save the plan and start shooting' }).click()
   await expect(page.getByRole('heading', { name: title, exact: true })).toBeVisible()
 }
 
@@ -38,6 +38,5 @@ test('a run with faults is checked by itself; the frame is named, left out, rest
   await expect(survey).toContainText('1 left out')
 
   await run.getByRole('button', { name: 'Fuse these frames' }).click()
-  await run.getByRole('button', { name: 'Look at the result' }).click({ timeout: 120_000 })
-  await expect(page.getByTestId('zoom-view')).toHaveAttribute('data-layer', 'fused')
+  await expect(page.getByTestId('zoom-view')).toHaveAttribute('data-layer', 'fused', { timeout: 120_000 })
 })

@@ -7,7 +7,7 @@ const common = {
   platform: 'node',
   format: 'esm',
   target: 'node20',
-  external: ['sharp', 'better-sqlite3', 'pdfkit'],
+  external: ['sharp', 'better-sqlite3', 'pdfkit', 'exifr'],
   tsconfig: 'tsconfig.json',
   logLevel: 'warning',
 }

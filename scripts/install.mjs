@@ -18,7 +18,7 @@ export function installPackages() {
   const lock = hash(readFileSync('package-lock.json'))
   if (read('node_modules/.installed') === lock) return
   // Not `npm ci`: it refuses a lock file where a registry lacks the optional packages of other platforms.
-  run('npm', ['install', '--no-save', '--no-audit', '--no-fund'])
+  run(process.platform === 'win32' ? 'npm.cmd' : 'npm', ['install', '--no-save', '--no-audit', '--no-fund'], { shell: process.platform === 'win32' })
   writeFileSync('node_modules/.installed', lock)
 }
 
@@ -52,22 +52,33 @@ export function buildApplication() {
       'next.config.ts',
       'package-lock.json',
     ],
-    () => run('npx', ['--no-install', 'next', 'build'], { env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1' } }),
+    () => run(process.execPath, ['node_modules/next/dist/bin/next', 'build'], { env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1' } }),
   )
 }
 
-/** Installs Debian's Chromium where there is none, for the tests of the real interface. */
-export function installBrowser() {
-  if (existsSync('/usr/bin/chromium')) return
+/** What the tests judge our files by, and the browser that they drive: Debian's package by the program that tells of it. */
+const JUDGES = {
+  '/usr/bin/chromium': 'chromium',
+  '/usr/bin/convert': 'imagemagick',
+  '/usr/bin/exiftool': 'libimage-exiftool-perl',
+  '/usr/bin/python3': 'python3',
+  '/usr/bin/pgrep': 'procps',
+}
+
+/** Installs Debian's packages that the tests need where they are missing; the application itself needs none of them. */
+export function installJudges() {
+  const missing = Object.entries(JUDGES).flatMap(([program, name]) => (existsSync(program) ? [] : [name]))
+  if (missing.length === 0) return
+  const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' }
   run('apt-get', ['update', '-qq'])
-  run('apt-get', ['install', '-y', '-qq', '--no-install-recommends', 'chromium'], { env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' } })
+  run('apt-get', ['install', '-y', '-qq', '--no-install-recommends', ...missing], { env })
 }
 
 function onceFor(name, result, sources, build) {
   const stamp = hash(
     sources
       .flatMap(filesUnder)
-      .map((file) => `${file} ${hash(readFileSync(file))}`)
+      .map((file) => `${file.replaceAll('\\', '/')} ${hash(readFileSync(file))}`)
       .join('\n'),
   )
   if (read(`dist/.built-${name}`) === stamp && existsSync(result)) return

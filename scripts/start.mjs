@@ -16,7 +16,8 @@ const port = process.env.PORT ?? '3210'
 console.log(`Nitidus is served on http://127.0.0.1:${port}`)
 const server = spawn(process.execPath, ['node_modules/next/dist/bin/next', 'start', '-p', port, '-H', '127.0.0.1'], {
   stdio: 'inherit',
-  env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1' },
+  // The application ends streams and devices itself before it goes.
+  env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1', NEXT_MANUAL_SIG_HANDLE: 'true' },
 })
 for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => server.kill(signal))
 server.on('exit', (status) => process.exit(status ?? 0))

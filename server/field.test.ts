@@ -63,6 +63,17 @@ describe('the simulated devices', () => {
     expect(byLog(begun)).toEqual(['frame_001.jpg'])
   }, 240_000)
 
+  test('three presses at once are three frames of one run, and a third bench has to wait for a free one', async () => {
+    const { benches, shoots } = server.context
+    const [first, second, third] = await Promise.all([NIB, NIB, NIB].map((shoot) => shoots.create(shoot)))
+    await benches.call(first, { do: 'open', faults: [], width_px: 1200 })
+    await benches.call(second, { do: 'open', faults: [], width_px: 1200 })
+    await expect(benches.call(third, { do: 'open', faults: [], width_px: 1200 })).rejects.toMatchObject({ code: 'device.tooMany' })
+    await Promise.all([0, 1, 2].map(() => benches.call(first, { do: 'press' })))
+    const { runs } = await shoots.detail(first)
+    expect(runs.map(({ frames }) => frames.map(({ name }) => name))).toEqual([['frame_001.jpg', 'frame_002.jpg', 'frame_003.jpg']])
+  }, 120_000)
+
   test('the garden is shot by distances, and devices that are off say so', async () => {
     const shootId = await server.context.shoots.create(GARDEN)
     const { benches } = server.context

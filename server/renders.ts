@@ -50,7 +50,7 @@ export async function renderOf(db: Database, renderId: number): Promise<Render> 
 export async function delivered(db: Database, folders: Folders, renderId: number, format: Delivery): Promise<Delivered> {
   const render = await renderOf(db, renderId)
   const { type, kept, made }: Format = DELIVERED[format]
-  const file = made ? deliveredFile(folders, render, format as PictureFormat) : path.join(folders.render(render.folder), kept!)
+  const file = made ? deliveredFile(folders, render, format as PictureFormat) : path.join(/* turbopackIgnore: true */ folders.render(render.folder), kept!)
   return { file, type, name: await deliveredName(db, renderId, format) }
 }
 
@@ -86,7 +86,7 @@ function endingOf(format: Delivery, bits: number): string {
 export async function registrationIn(folders: Folders, render: Render): Promise<Registration> {
   const folder = folders.render(render.folder)
   const read = async (name: string): Promise<unknown> => {
-    const text = await readFile(path.join(folder, name), 'utf8').catch(() => undefined)
+    const text = await readFile(path.join(/* turbopackIgnore: true */ folder, name), 'utf8').catch(() => undefined)
     return text === undefined ? undefined : JSON.parse(text)
   }
   try {

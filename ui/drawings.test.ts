@@ -86,7 +86,7 @@ describe('the run card on paper', () => {
   })
 
   test('shows cautions where there are any', () => {
-    expect(draw({ surroundings: ['height'] }).markup).toContain('Mind the edge')
-    expect(draw().markup).not.toContain('<h3>Mind</h3>')
+    expect(draw({ surroundings: ['height'] }).markup).toContain('Watch the edge')
+    expect(draw().markup).not.toContain('<h3>Watch out</h3>')
   })
 })

@@ -178,7 +178,7 @@ describe('the verdict', () => {
     expect(saved.headline).toMatch(/^One frame at f\/\d+ is enough$/)
     expect(saved.rest).toContain('At f/5.6, as set: ')
     const ends = of({ ...garden, lens: 'Short 50 mm', near_mm: 2600, blur_pixels: 5 })
-    expect(ends.rest).toContain('this lens ends at f/16')
+    expect(ends.rest).toContain('this lens only goes to f/16')
     expect(of({}).rest).toContain('does not hold')
   })
 })

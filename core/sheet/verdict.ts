@@ -23,13 +23,13 @@ export function verdictOf(
   const { optics } = request
   if (oneFrameDoes(plan, request)) {
     const at = optics.kind === 'lens' ? ` at ${apertureText(optics.fNumber)}` : ''
-    return { headline: `One frame${at} is enough`, rest: 'No series is needed: focus inside the subject, a third of the way in, and take it.' }
+    return { headline: `One frame${at} is enough`, rest: 'You do not need a series. Focus a third of the way into the subject.' }
   }
   const series = seriesText(plan, request, system)
   const { fNumber } = singleFrame
   if (fNumber === null || optics.kind !== 'lens') return { headline: series, rest: singleFrame.reason }
   if (fNumber > (limits?.smallestFNumber ?? Infinity)) {
-    return { headline: series, rest: `One frame would take ${apertureText(fNumber)}; this lens ends at ${apertureText(limits!.smallestFNumber)}.` }
+    return { headline: series, rest: `One frame would take ${apertureText(fNumber)}; this lens only goes to ${apertureText(limits!.smallestFNumber)}.` }
   }
   const at = Math.max(fNumber, limits?.widestFNumber ?? 0)
   return { headline: `One frame at ${apertureText(at)} is enough`, rest: `At ${apertureText(optics.fNumber)}, as set: ${series}.`, oneFrameAt: at }

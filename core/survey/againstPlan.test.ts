@@ -52,7 +52,7 @@ test('a plan by distances counts its slices by distance, from the near edge on',
     againstPlan({ ...report([]), frames: used.map((file) => ({ file, role: 'use', reason: '', exposure_ev: 0 })) }, focused, range, 500)
   expect(made(names).messages).toEqual([])
   expect(made(names.slice(0, -1)).messages.map(({ code }) => code)).toEqual(['far-short'])
-  expect(made(names.slice(2)).messages[0].text).toContain('take 2 more frames nearer')
+  expect(made(names.slice(2)).messages[0].text).toContain('Take 2 more frames nearer')
 })
 
 test('of a range the focus alone tells whether an end is reached, of a depth the pictures tell as well', () => {

@@ -67,7 +67,7 @@ describe('what is missing', () => {
   test('a gap is named between its frames, with how many are missing', () => {
     const { coverage, messages } = survey(places.filter((k) => k < 5 || k > 7))
     expect(coverage.gaps).toEqual([{ after: 'f_04.jpg', before: 'f_08.jpg', missing: 3 }])
-    expect(messages).toMatchObject([{ code: 'gap', text: 'Between f_04.jpg and f_08.jpg 3 frames are missing: go back and take them.' }])
+    expect(messages).toMatchObject([{ code: 'gap', files: ['f_04.jpg', 'f_08.jpg'], text: expect.stringContaining('3 frames') }])
     expect(survey(places.filter((k) => k !== 6)).coverage.gaps).toEqual([{ after: 'f_05.jpg', before: 'f_07.jpg', missing: 1 }])
   })
 

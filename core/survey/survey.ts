@@ -144,14 +144,14 @@ class Findings {
     const idle = new Map<number, string>()
     const { steps } = this.steps
     steps.forEach(({ length }, n) => {
-      if (Math.abs(length) < REPEATS && steps.length > 2) idle.set(n + 1, `shows the same as ${this.fileAt(n)}: the focus did not move`)
+      if (Math.abs(length) < REPEATS && steps.length > 2) idle.set(n + 1, `shows the same as ${this.fileAt(n)}; the focus did not move`)
     })
     if (this.used.length < 5) return idle
     const best = bestShares(this.used)
     // One frame beyond the subject at each end is wanted; those beyond it are not.
     const beyond = (places: number[]) => places.slice(0, Math.max(0, places.findIndex((n) => best[n] > NOTHING_SHARP) - 1))
     const places = this.used.map((_, n) => n)
-    for (const n of [...beyond(places), ...beyond(places.toReversed())]) idle.set(n, 'lies beyond the subject: nothing in it is sharp')
+    for (const n of [...beyond(places), ...beyond(places.toReversed())]) idle.set(n, 'is beyond the subject; nothing in it is sharp')
     return idle
   }
 
@@ -164,30 +164,30 @@ class Findings {
   private messages(nearShort: boolean, farShort: boolean, gaps: Gap[], spread_ev: number): SurveyMessage[] {
     const messages: SurveyMessage[] = []
     if (this.used.length < 3)
-      messages.push({ code: 'too-few', text: 'Fewer than three frames can be used: nothing can be said about the series.', files: [] })
+      messages.push({ code: 'too-few', text: 'Fewer than three frames can be used. That is too few to check the series.', files: [] })
     if (nearShort)
-      messages.push({ code: 'near-short', text: 'The near end is not reached: take frames nearer than the first.', files: [this.fileAt(0)] })
+      messages.push({ code: 'near-short', text: 'The near end is not reached. Take more frames nearer than the first.', files: [this.fileAt(0)] })
     if (farShort)
       messages.push({
         code: 'far-short',
-        text: 'The far end is not reached: take frames beyond the last.',
+        text: 'The far end is not reached. Take more frames beyond the last.',
         files: [this.fileAt(this.used.length - 1)],
       })
     messages.push(...gaps.map(gapMessage))
     for (const { from, to, jump_percent } of this.bumps()) {
       messages.push({
         code: 'moved',
-        text: `The picture jumps by ${jump_percent.toFixed(1)} % of its width between ${from} and ${to}: something was bumped. Registration can mend it.`,
+        text: `The picture jumps by ${jump_percent.toFixed(1)} % of its width between ${from} and ${to}: something was bumped. Registration can correct it.`,
         files: [from, to],
       })
     }
     messages.push(...this.stirred())
     if (spread_ev > MOST_SPREAD_ev) {
-      messages.push({ code: 'exposure', text: `Exposure varies by ${spread_ev.toFixed(2)} EV: fix it by hand, and the light too.`, files: [] })
+      messages.push({ code: 'exposure', text: `Exposure varies by ${spread_ev.toFixed(2)} EV. Set it by hand, and keep the light constant.`, files: [] })
     }
     const clipped = this.ordered.order.filter((k) => this.facts[k].clipped > 0.05)
     if (clipped.length > this.used.length / 3) {
-      messages.push({ code: 'clipped', text: 'Highlights are clipped in many frames: expose less.', files: clipped.map((k) => this.files[k]) })
+      messages.push({ code: 'clipped', text: 'Highlights are clipped in many frames. Expose less.', files: clipped.map((k) => this.files[k]) })
     }
     return messages
   }
@@ -216,7 +216,7 @@ class Findings {
     return [
       {
         code: 'stirred',
-        text: `${often} parts of the subject moved on their own. Fusing follows them as far as it can; where they matter, take the run again while they are still.`,
+        text: `${often} parts of the subject moved. Fusing follows them as far as it can. If they matter, shoot the run again while they are still.`,
         files,
       },
     ]
@@ -266,5 +266,5 @@ const round = (value: number) => Math.round(value * 1000) / 1000
 /** A gap in words. */
 export function gapMessage({ after, before, missing }: Gap): SurveyMessage {
   const frames = missing === 1 ? 'a frame is' : `${missing} frames are`
-  return { code: 'gap', text: `Between ${after} and ${before} ${frames} missing: go back and take them.`, files: [after, before] }
+  return { code: 'gap', text: `Between ${after} and ${before} ${frames} missing. Go back and take ${missing === 1 ? 'it' : 'them'}.`, files: [after, before] }
 }

@@ -33,7 +33,7 @@ export function CardSheet({ card }: { card: RunCard }) {
           <p>{card.everyFrame.join(' → ')}</p>
           {card.cautions.length > 0 && (
             <>
-              <h3>Mind</h3>
+              <h3>Watch out</h3>
               <ul>
                 {card.cautions.map((line) => (
                   <li key={line}>{line}</li>

@@ -19,7 +19,7 @@ export function FaultSelect({ label, value, onChange, without = [] }: Props) {
       mode="multiple"
       aria-label={label}
       showSearch={{ optionFilterProp: 'label' }}
-      placeholder="Nothing goes wrong; choose faults to try"
+      placeholder="No faults; choose some to try"
       value={value}
       onChange={onChange}
       options={kinds.map(([kind, words]) => ({ value: kind, label: words }))}

@@ -43,7 +43,7 @@ export function DevicesPanel({ devices, faults, onFaults, onOpen, busy, byRail, 
     return (
       <section className={styles.devices} aria-label="Simulated devices">
         <h2>No camera at hand?</h2>
-        <p>The simulated camera, {byRail ? 'rail' : 'focus drive'} and remote take this plan’s frames; press them yourself or let them run.</p>
+        <p>The simulated camera, {byRail ? 'rail' : 'focus drive'} and remote can shoot this plan. Press the buttons yourself or let them run.</p>
         {/* Running on past the subject is done by hand here: by going on. */}
         <FaultSelect label="What goes wrong" value={faults} onChange={onFaults} without={['runsOn']} />
         <div className={styles.row}>
@@ -87,7 +87,7 @@ export function DevicesPanel({ devices, faults, onFaults, onOpen, busy, byRail, 
         />
         <Select aria-label="ISO" value={camera.iso} onChange={(iso) => set({ iso })} options={ISOS} disabled={busy} />
       </div>
-      {!reply.ready && <p role="status">The scene is being made ready for frames of this size; the first one waits some seconds for it.</p>}
+      {!reply.ready && <p role="status">Preparing the scene for frames of this size. The first frame takes a few seconds longer.</p>}
       <p className={styles.stock}>
         Battery {camera.battery_percent} % · card {camera.cardFrames} frames
         {flash && (flash.recycling_s > 0 ? ` · flash charging ${flash.recycling_s.toFixed(1)} s` : ' · flash ready')}

@@ -30,7 +30,7 @@ export function FieldScreen({ shoot }: { shoot: ShootDetail }) {
     <Shell>
       <ShootHeader shoot={shoot} step="shoot" />
       {!stored && <Skeleton active />}
-      {stored && 'error' in stored && <Alert type="warning" showIcon title={`${stored.error} Mend the plan, then shoot it.`} />}
+      {stored && 'error' in stored && <Alert type="warning" showIcon title={`${stored.error} Change the plan, then shoot it.`} />}
       {stored && 'plan' in stored && <Field shoot={shoot} planned={stored} sheet={stored.sheet} />}
     </Shell>
   )
@@ -77,7 +77,7 @@ function Field({ shoot, planned, sheet }: { shoot: ShootDetail; planned: SheetPl
       />
       {unsent > 0 && (
         <p className={styles.unsent} role="status">
-          {unsent} {unsent === 1 ? 'entry waits' : 'entries wait'} on this phone for a connection; nothing is lost.
+          {unsent} {unsent === 1 ? 'entry is' : 'entries are'} waiting on this phone for a connection. Nothing is lost.
         </p>
       )}
       <div className={styles.columns}>
@@ -105,7 +105,7 @@ function Field({ shoot, planned, sheet }: { shoot: ShootDetail; planned: SheetPl
             />
           ) : (
             <section className={styles.next}>
-              <p className={styles.words}>{progress.complete ? 'The plan is covered.' : 'The end is reached, with a gap to close.'}</p>
+              <p className={styles.words}>{progress.complete ? 'The plan is covered.' : 'You reached the end, but there is a gap to close.'}</p>
             </section>
           )}
           {gaps.map(({ after, before, fill }) => (
@@ -122,7 +122,7 @@ function Field({ shoot, planned, sheet }: { shoot: ShootDetail; planned: SheetPl
             {taken.length > 0 && <Button onClick={() => append({ kind: 'begin' })}>Begin a new run</Button>}
             {devices.on && ahead.length > 0 && (
               <Button onClick={() => (self.running ? self.stop() : self.start(ahead))}>
-                {self.running ? 'Stop after this frame' : `Let the remaining ${ahead.length} run by themselves`}
+                {self.running ? 'Stop after this frame' : `Shoot the remaining ${ahead.length} automatically`}
               </Button>
             )}
           </div>

@@ -27,7 +27,7 @@ const DO: Record<Phase['kind'], { button: string; words: string }> = {
   filterOff: { button: 'Filter is off', words: 'Take the filter off' },
   move: { button: 'Focus is in place', words: 'Move the focus to' },
   filterOn: { button: 'Filter is on', words: 'Put the filter on' },
-  wait: { button: 'Hands off', words: 'Hands off, it comes to rest' },
+  wait: { button: 'Hands off', words: 'Hands off, let it settle' },
   expose: { button: 'Exposing', words: 'Exposing' },
   recycle: { button: 'Charging', words: 'The flash is charging' },
 }

@@ -20,7 +20,7 @@ export function Preparation({ lines, cautions, done, onChange }: Props) {
       items={[
         {
           key: 'list',
-          label: left > 0 ? `Before the first frame: ${left} of ${lines.length} still to see to` : 'Before the first frame: all seen to',
+          label: left > 0 ? `Before the first frame: ${left} of ${lines.length} still to do` : 'Before the first frame: all done',
           children: (
             <>
               {cautions.map((line) => (

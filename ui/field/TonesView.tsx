@@ -15,9 +15,9 @@ export function TonesView({ tones }: { tones: Tones }) {
   const top = histogram.findLastIndex((count) => count > 0)
   const advice =
     white_percent > MUCH_percent
-      ? `${white_percent.toFixed(1)} % is clipped white: expose less.`
+      ? `${white_percent.toFixed(1)} % is clipped white. Expose less.`
       : top < histogram.length * 0.6
-        ? 'Nothing comes near white: expose about a stop more.'
+        ? 'Nothing is close to white. Expose about one stop more.'
         : `Good: ${white_percent.toFixed(1)} % white, ${black_percent.toFixed(1)} % black.`
   return (
     <figure className={styles.tones} aria-label="Tones of the test frame">

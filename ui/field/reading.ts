@@ -6,11 +6,11 @@ import type { SheetPlan } from '@/core/sheet'
 export function readingOf({ plan, request }: SheetPlan, course: Course): { label: string; toPosition: (value: number) => number } {
   const { optics, subject, mover } = request
   if (plan.hyperfocal_mm !== undefined && optics.kind === 'lens') {
-    return { label: 'Where the lens scale stands, in m', toPosition: (m) => fromSensor_mm(m * 1000, optics.focalLength_mm) }
+    return { label: 'What the lens scale shows, in m', toPosition: (m) => fromSensor_mm(m * 1000, optics.focalLength_mm) }
   }
   if (mover.kind === 'rail' && subject.kind === 'depth') {
     const [first] = course.order
-    return { label: 'Where the rail stands, in mm from the first frame', toPosition: (mm) => course.positionOf(first) + mm }
+    return { label: 'Where the rail is, in mm from the first frame', toPosition: (mm) => course.positionOf(first) + mm }
   }
   return { label: 'What is in focus, in mm from the near edge', toPosition: (mm) => mm }
 }

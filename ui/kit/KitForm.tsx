@@ -41,7 +41,7 @@ export function KitForm({ shelf, item, kit, onClose }: Props) {
     <Modal
       open
       title={item ? `Change ${item.name}` : `Add to the kit: ${one}`}
-      okText="Keep it"
+      okText="Save"
       confirmLoading={save.isPending}
       onOk={() => void submit()}
       onCancel={onClose}
@@ -50,7 +50,7 @@ export function KitForm({ shelf, item, kit, onClose }: Props) {
     >
       <Form form={form} layout="vertical" initialValues={{ kind: kinds?.[0].value, ...item }} onFinish={() => void submit()} className={styles.form}>
         <Form.Item name="name" label="Name" className={styles.across}>
-          <Input maxLength={80} placeholder="As you call it; no maker’s name is needed" />
+          <Input maxLength={80} placeholder="Your name for it" />
         </Form.Item>
         {kinds && (
           <Form.Item name="kind" label="Kind" className={styles.across}>
@@ -61,7 +61,7 @@ export function KitForm({ shelf, item, kit, onClose }: Props) {
           <Form.Item
             key={field.key}
             name={field.key}
-            label={field.optional ? `${field.label} (may be empty)` : field.label}
+            label={field.optional ? `${field.label} (optional)` : field.label}
             className={field.text ? styles.across : undefined}
           >
             <FactInput field={field} kit={kit} />

@@ -85,12 +85,12 @@ function Keep({ shoot, busy, onKeep }: KeepProps & { shoot?: ShootDetail }) {
   return (
     <div className={styles.keep}>
       <Button type="primary" htmlType="submit" disabled={stale} loading={busy}>
-        {shoot ? 'Keep this plan' : 'Keep the plan and go to the shoot'}
+        {shoot ? 'Save this plan' : 'Save the plan and start shooting'}
       </Button>
       <Button disabled={stale} onClick={() => void onKeep('card')}>
-        Keep it and print the run card
+        Save and print the run card
       </Button>
-      {shoot && <Link href={`/shoots/${shoot.id}/card`}>Run card of the kept plan</Link>}
+      {shoot && <Link href={`/shoots/${shoot.id}/card`}>Run card of the saved plan</Link>}
     </div>
   )
 }

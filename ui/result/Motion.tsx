@@ -58,7 +58,7 @@ export function Motion({ report, selected, onSelect }: Props) {
           ))}
         </LineChart>
       </ResponsiveContainer>
-      <p className={styles.legend}>Scale against the reference, in %</p>
+      <p className={styles.legend}>Scale compared with the reference, in %</p>
       <ResponsiveContainer width="100%" height={80}>
         <LineChart data={course} onClick={pick} margin={{ top: 6, right: 8, bottom: 0, left: -18 }}>
           <CartesianGrid stroke="#6a6a6a" vertical={false} />
@@ -76,7 +76,7 @@ export function Motion({ report, selected, onSelect }: Props) {
       )}
       {left.length > 0 && (
         <p>
-          ▲ Left out: {left.length === 1 ? 'frame' : 'frames'} {left.join(', ')}, not of this series.
+          ▲ Left out: {left.length === 1 ? 'frame' : 'frames'} {left.join(', ')}, they do not belong to this series.
         </p>
       )}
     </section>

@@ -25,7 +25,7 @@ export function OrderStrip({ shares, selected, onSelect }: { shares: number[]; s
       </ol>
       <p className={styles.orderEnds}>
         <span>first frame</span>
-        <span>positions unknown; height is what each frame gives</span>
+        <span>Positions are unknown. The height shows how much each frame gives.</span>
         <span>last frame</span>
       </p>
     </div>

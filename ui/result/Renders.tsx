@@ -43,6 +43,6 @@ export function Renders({ shootId, renders, current, beside, onBeside }: Props) 
 export function settingsText({ report: { style, frames, reference, settings }, created_at }: RenderDetail): string {
   const followed = frames.some(({ bent_px }) => bent_px)
   const place = frames.findIndex(({ file }) => file === reference) + 1
-  const more = [!settings.register && 'unregistered', followed && 'moved parts followed', settings.crop === 'none' && 'uncut']
+  const more = [!settings.register && 'not registered', followed && 'moved parts followed', settings.crop === 'none' && 'not cropped']
   return [`${style}, ${frames.length} frames, framed as ${place}`, ...more.filter(Boolean), momentText(created_at)].join(', ')
 }

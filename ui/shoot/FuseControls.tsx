@@ -51,7 +51,7 @@ export function FuseControls({ runId, shootId, used, all, busy }: Props) {
         content={
           <div className={styles.settings}>
             <p>
-              Framed as in
+              Frame the picture as in
               <Select
                 aria-label="Frame to frame by"
                 value={reference ?? 0}
@@ -68,15 +68,15 @@ export function FuseControls({ runId, shootId, used, all, busy }: Props) {
               onChange={({ target }) => change({ localWarp: target.checked ? 'whereMoved' : 'never' })}
             >
               Follow parts that moved on their own
-              <span>Leaves in a breeze, a feeler that stirred: frames are bent a little where any did. Where nothing moved it costs nothing.</span>
+              <span>Frames are bent a little where leaves or feelers moved. If nothing moved, this changes nothing.</span>
             </Checkbox>
             <Checkbox
               className={styles.option}
               checked={chosen.crop === 'common'}
               onChange={({ target }) => change({ crop: target.checked ? 'common' : 'none' })}
             >
-              Cut to what all frames show
-              <span>Otherwise edges are kept that not every frame has, and may look doubled.</span>
+              Crop to what all frames show
+              <span>Otherwise the edges stay, although not every frame covers them. They may look doubled.</span>
             </Checkbox>
           </div>
         }

@@ -31,5 +31,5 @@ test('without a survey all are used as they came', () =>
 
 test('the headline says whether one may leave', () => {
   expect(surveyHeadline(survey)).toBe('Complete: both ends reached, no gap. 2 frames, shot in mixed order; 1 left out.')
-  expect(surveyHeadline({ ...survey, messages: [{ code: 'gap', text: '', files: [] }] })).toContain('To do before leaving')
+  expect(surveyHeadline({ ...survey, messages: [{ code: 'gap', text: '', files: [] }] })).toContain('Before you leave')
 })

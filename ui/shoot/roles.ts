@@ -41,5 +41,5 @@ export function surveyHeadline(survey: SurveyReport): string {
   const left = survey.frames.length - used
   const order = { 'near-to-far': 'near to far', 'far-to-near': 'far to near', mixed: 'in mixed order' }[survey.order]
   const frames = `${used} frames, shot ${order}${left > 0 ? `; ${left} left out` : ''}`
-  return survey.messages.length === 0 ? `Complete: both ends reached, no gap. ${frames}.` : `To do before leaving. ${frames}.`
+  return survey.messages.length === 0 ? `Complete: both ends reached, no gap. ${frames}.` : `Before you leave. ${frames}.`
 }

@@ -36,7 +36,7 @@ export function checklist({ mover, subject }: PlanRequest, { frameCount, light, 
 
 const CAUTIONS: Record<Surrounding, string> = {
   water: 'Wet rocks are slippery and the tide comes back: look up the tide, keep a dry way out, keep mains power away from water.',
-  height: 'Mind the edge: step back before looking at the screen, and tie the tripod down.',
+  height: 'Watch the edge: step back before looking at the screen, and tie the tripod down.',
   road: 'Traffic does not see you while you look at a screen: stand off the road, and have someone watch.',
   animals: 'Leave live animals as they are: no cooling, no glue, no flash at close range into eyes; stop when they are disturbed.',
   protected: 'Protected site: stay on the paths, touch nothing; local rules and the site’s owner decide what is allowed.',

@@ -28,7 +28,7 @@ export const BudgetPanel = memo(function BudgetPanel({ planned: { request, gear 
           <InputNumber value={minutes} onChange={setMinutes} min={0} step={0.5} placeholder="any" aria-label="Minutes there are" />
         </label>
       </div>
-      {!reply && <p className={styles.quiet}>Say how many frames or minutes there are; the ways to keep within them are worked out in full.</p>}
+      {!reply && <p className={styles.quiet}>Enter how many frames or minutes you have. You then see each way to stay within them.</p>}
       {typeof reply === 'string' && <p className={styles.quiet}>{reply}</p>}
       {reply && typeof reply !== 'string' && (
         <>
@@ -43,7 +43,7 @@ export const BudgetPanel = memo(function BudgetPanel({ planned: { request, gear 
                   </span>
                 </div>
                 <Button size="small" onClick={() => change(sheetPart(fitting))}>
-                  Plan it so
+                  Use this plan
                 </Button>
               </li>
             ))}

@@ -20,7 +20,7 @@ export const ComparePanel = memo(function ComparePanel({ planned, sheet }: { pla
       <h2>Two plans side by side</h2>
       <p className={styles.row}>
         <Button size="small" onClick={() => setHeld({ planned, sheet })}>
-          {held ? 'Hold this one instead' : 'Hold this plan'}
+          {held ? 'Compare with this one instead' : 'Compare with this plan'}
         </Button>
         {held && (
           <Button size="small" onClick={() => change(held.sheet)} disabled={changed.length === 0}>
@@ -28,7 +28,7 @@ export const ComparePanel = memo(function ComparePanel({ planned, sheet }: { pla
           </Button>
         )}
       </p>
-      {!held && <p className={styles.quiet}>Hold the plan as it is, change any field, and see what the change means.</p>}
+      {!held && <p className={styles.quiet}>Fix the plan as it is, change any field, and see what the change means.</p>}
       {held && (
         <>
           <p data-testid="differences">

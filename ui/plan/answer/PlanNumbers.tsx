@@ -44,7 +44,7 @@ export const PlanNumbers = memo(function PlanNumbers({ plan, request }: { plan: 
         />
       )}
       <Why
-        label="Overlap that results"
+        label="Resulting overlap"
         value={`${significant(plan.overlap * 100, 3)} %`}
         reason={{ formula: '1 − stride / D', inputs: `asked for: at least ${significant(request.overlap * 100, 3)} %`, source: 'geometry' }}
       />
@@ -77,7 +77,7 @@ export const PlanNumbers = memo(function PlanNumbers({ plan, request }: { plan: 
         reason={{ formula: 'd = 1.22 λ N_w', inputs: `λ ${request.wavelength_nm} nm`, source: 'Born & Wolf, Principles of Optics' }}
       />
       <Why
-        label="Edge lost to registration"
+        label="Edge cropped by registration"
         value={`${significant(plan.edgeLoss_percent, 2)} %`}
         reason={{
           formula: request.mover.kind === 'rail' ? '1 − z / (z + travel), z from the entrance pupil' : '1 − v_far / v_near',

@@ -91,7 +91,7 @@ interface LengthProps {
   hint?: ReactNode
 }
 
-const UNREADABLE = 'This is no length: write 12 mm, 1.5 m, 3 5/16" or 2\' 4", in one system at a time.'
+const UNREADABLE = 'This is not a length. Write 12 mm, 1.5 m, 3 5/16" or 2\' 4".'
 
 /** A length in the units that are switched on; takes `1.5 m` and `3 5/16"` in either. */
 export function LengthField({ name, label, scale = 'close', placeholder, hint }: LengthProps & { name: NumberKey }) {

@@ -23,9 +23,9 @@ export function LightInputs() {
         <NumberField name="polariser_stops" label="Polariser" unit="stops" step={0.5} />
         <NumberField name="headroom_stops" label="Highlight headroom" unit="stops" step={0.5} />
       </div>
-      <CheckField name="handMetered" label="Metered by hand: add what extension takes" />
+      <CheckField name="handMetered" label="Metered with a hand meter: add the light lost to extension" />
       <div className={styles.pair}>
-        <NumberField name="settle_s" label="Settling" unit="s" hint="empty: as the rail needs" />
+        <NumberField name="settle_s" label="Settling" unit="s" hint="empty: as long as the rail needs" />
         <NumberField name="delay_s" label="Mirror or self-timer" unit="s" />
         <NumberField name="interval_s" label="Least interval" unit="s" />
       </div>
@@ -53,7 +53,7 @@ export function AroundInputs() {
         <span>
           {SURROUNDINGS.filter(({ value }) => surroundings.includes(value))
             .map(({ label }) => label)
-            .join(', ') || 'nothing to mind'}
+            .join(', ') || 'nothing special'}
         </span>
       </summary>
       <Checkbox.Group options={SURROUNDINGS} value={surroundings} onChange={(next) => change({ surroundings: next })} className={styles.checks} />

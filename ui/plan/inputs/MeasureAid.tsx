@@ -68,7 +68,7 @@ export function MeasureAid() {
           ? range
             ? `Take ${length(Math.min(near, far))} to ${length(Math.max(near, far))}`
             : `Take ${length(depth)} of depth`
-          : 'Give both readings'}
+          : 'Enter both readings'}
       </Button>
     </details>
   )

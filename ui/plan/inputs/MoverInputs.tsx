@@ -14,7 +14,7 @@ const MOVERS = [
   { value: 'bracketing', label: 'The body’s own' },
 ]
 
-const OTHER = { value: OTHER_RAIL, label: 'Another, by its smallest step' }
+const OTHER = { value: OTHER_RAIL, label: 'Another rail, by its smallest step' }
 
 const GRAVITY = [
   { value: 'level', label: 'level' },
@@ -49,11 +49,11 @@ export function MoverInputs() {
                 name="rail"
                 label="Rail"
                 options={rails}
-                hint={rail && `Moves ${length(railStep_mm(rail))} at the least, ${length(rail.length_mm)} in all.`}
+                hint={rail && `Smallest step ${length(railStep_mm(rail))}, travel ${length(rail.length_mm)}.`}
               />
               {railName === OTHER_RAIL && <NumberField name="resolution_mm" label="Smallest step of the rail" unit="mm" step={0.005} />}
               {rail?.kind === 'ruler' && <LengthField name="railStart_mm" label="Ruler at the first frame" />}
-              <SelectField name="gravity" label="The rail lies" options={GRAVITY} />
+              <SelectField name="gravity" label="Rail angle" options={GRAVITY} />
             </>
           )}
           <Hint of={({ shown, sheet }) => sheet.mover === 'bracketing' && shown?.step?.text} />

@@ -25,7 +25,7 @@ export function ReachInputs() {
   const reach = usePlan(({ sheet }) => sheet.reach)
   return (
     <>
-      <SelectField name="reach" label="Size in the picture by" options={REACHES} />
+      <SelectField name="reach" label="Set the size with" options={REACHES} />
       {FIELDS[reach]}
       {reach !== 'lens' && <Hint of={({ shown }) => shown && `${significant(shown.plan.magnification, 3)} : 1 in the picture`} />}
     </>
@@ -67,7 +67,7 @@ const FIELDS: Record<PlanSheet['reach'], React.ReactNode> = {
         label="Add from the kit"
         take={({ extension_mm, longest_mm }, sheet) => ({ extension_mm: (sheet.extension_mm ?? 0) + (extension_mm ?? longest_mm ?? 0) })}
       />
-      <LengthField name="extension_mm" label="Ring and tubes behind it" hint="A first estimate; measure it with a ruler when it is set up." />
+      <LengthField name="extension_mm" label="Ring and tubes behind it" hint="This is an estimate. Measure it with a ruler once it is set up." />
     </>
   ),
   faceToFace: (

@@ -6,8 +6,8 @@ import { CheckField, Hint, LengthField, NumberField, SelectField } from './Field
 import styles from './inputs.module.css'
 
 const CRITERIA = [
-  { value: 'pixels', label: 'so many pixels' },
-  { value: 'print', label: 'a print, seen from a distance' },
+  { value: 'pixels', label: 'a number of pixels' },
+  { value: 'print', label: 'a print at a viewing distance' },
   { value: 'coc', label: 'a given circle of confusion' },
 ]
 

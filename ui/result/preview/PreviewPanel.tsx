@@ -28,7 +28,7 @@ export function PreviewPanel({ preview, busy, error, current, ready, runId, shoo
   const render = useCommand(shootId, () => send(`/api/runs/${runId}/fuse`, 'POST', { ...settings, style: preview!.style }))
   return (
     <section aria-label="Try a style">
-      <h2>Try a style on what is in view</h2>
+      <h2>Try a style on this part</h2>
       <div className={styles.styles}>
         {Object.values(STYLES).map(({ name, purpose }) => (
           <button

@@ -1,0 +1,145 @@
+import { execFileSync, spawnSync } from 'node:child_process'
+import { createHash } from 'node:crypto'
+import { cpSync, existsSync, mkdtempSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import path from 'node:path'
+import { connect, DATABASE_FILE } from '@/database'
+import { restoreBackup, writeBackup } from '.'
+
+let folder: string
+let data: string
+beforeEach(async () => {
+  folder = mkdtempSync(path.join(tmpdir(), 'archive-'))
+  data = path.join(folder, 'data')
+  execFileSync('mkdir', ['-p', data])
+  execFileSync('tar', ['xzf', path.resolve('database/testData/data-005.tar.gz'), '-C', data])
+  await (await connect(data)).destroy()
+})
+afterEach(() => rmSync(folder, { recursive: true }))
+
+const zip = () => path.join(folder, 'all.zip')
+const sha = (file: string) => createHash('sha256').update(readFileSync(file)).digest('hex')
+
+/** Every picture file below a data folder by its path, with its checksum. */
+function files(where: string): Record<string, string> {
+  return Object.fromEntries(
+    ['runs', 'renders'].flatMap((part) => {
+      const root = path.join(where, part)
+      if (!existsSync(root)) return []
+      return readdirSync(root, { recursive: true })
+        .map((name) => path.join(part, String(name)))
+        .filter((name) => statSync(path.join(where, name)).isFile())
+        .map((name) => [name, sha(path.join(where, name))])
+    }),
+  )
+}
+
+test('a backup is a ZIP that other tools read, with the checksum of every file', async () => {
+  const manifest = await writeBackup({ dataFolder: data, out: zip() })
+  const out = path.join(folder, 'out')
+  execFileSync('python3', ['-m', 'zipfile', '-t', zip()])
+  execFileSync('python3', ['-m', 'zipfile', '-e', zip(), out])
+  for (const [file, { sha256, bytes }] of Object.entries(manifest.files)) {
+    expect(sha(path.join(out, file))).toBe(sha256)
+    expect(statSync(path.join(out, file)).size).toBe(bytes)
+  }
+  expect(JSON.parse(readFileSync(path.join(out, 'manifest.json'), 'utf8'))).toEqual(manifest)
+  expect(files(out)).toEqual(files(data))
+  expect(readdirSync(folder).filter((name) => /part|\.db/.test(name))).toEqual([])
+})
+
+test('into an empty folder everything comes back, numbers included; again, nothing is added', async () => {
+  await writeBackup({ dataFolder: data, out: zip() })
+  const other = path.join(folder, 'other')
+  expect(await restoreBackup(other, zip())).toMatchObject({ shoots: 2, runs: 2, frames: 10, renders: 2 })
+  const [from, into] = [await connect(data), await connect(other)]
+  for (const table of ['shoot', 'run', 'frame', 'field_entry'] as const)
+    expect(await into.selectFrom(table).selectAll().execute()).toEqual(await from.selectFrom(table).selectAll().execute())
+  const renders = await into.selectFrom('render').selectAll().execute()
+  for (const { folder: name } of renders) expect(existsSync(path.join(other, 'renders', name, 'result.tif'))).toBe(true)
+  await from.destroy()
+  await into.destroy()
+  expect(Object.values(files(other)).sort()).toEqual(Object.values(files(data)).sort())
+  expect(await restoreBackup(other, zip())).toEqual({ shoots: 0, runs: 0, frames: 0, renders: 0, kit: 0, files: 0 })
+  expect(readdirSync(path.join(other, 'incoming'))).toEqual([])
+})
+
+test('what another folder has stays as it is; what it lacks is added, under free numbers', async () => {
+  await writeBackup({ dataFolder: data, out: zip() })
+  const other = path.join(folder, 'other')
+  const db = await connect(other)
+  const plan_json = '{"own": true}'
+  await db.insertInto('shoot').values({ uid: 'own', title: 'Own', subject: '', scene: 'nib', plan_json, created_at: 'then' }).execute()
+  await db.destroy()
+  await restoreBackup(other, zip())
+  const again = await connect(other)
+  const shoots = await again.selectFrom('shoot').select(['id', 'title']).orderBy('id').execute()
+  expect(shoots).toHaveLength(3)
+  expect(shoots[0]).toEqual({ id: 1, title: 'Own' })
+  // A file that is gone comes back, the record untouched.
+  const frame = await again.selectFrom('frame').selectAll().orderBy('id').executeTakeFirstOrThrow()
+  const file = path.join(other, 'runs', String(frame.run_id), 'frames', frame.file)
+  rmSync(file)
+  expect(await restoreBackup(other, zip())).toMatchObject({ frames: 0, files: 1 })
+  expect(sha(file)).toBe(frame.sha256)
+  await again.destroy()
+})
+
+test('one shoot alone goes to a colleague', async () => {
+  const db = await connect(data)
+  const [first] = await db.selectFrom('shoot').select(['id', 'title']).orderBy('id').execute()
+  await db.destroy()
+  await writeBackup({ dataFolder: data, shoots: [first.id], out: zip() })
+  const other = path.join(folder, 'other')
+  await restoreBackup(other, zip())
+  const into = await connect(other)
+  expect(await into.selectFrom('shoot').select('title').execute()).toEqual([{ title: first.title }])
+  expect(await into.selectFrom('frame').select('id').execute()).toHaveLength(10)
+  await into.destroy()
+})
+
+test('a damaged archive is refused wherever it is damaged, and changes nothing', async () => {
+  await writeBackup({ dataFolder: data, out: zip() })
+  const whole = readFileSync(zip())
+  const other = path.join(folder, 'other')
+  await (await connect(other)).destroy()
+  const before = sha(path.join(other, DATABASE_FILE))
+  for (const at of [0.05, 0.2, 0.4, 0.6, 0.8, 0.95]) {
+    const bad = Buffer.from(whole)
+    const from = Math.floor(at * whole.length)
+    for (let k = from; k < from + 40; k++) bad[k] ^= 0x5a
+    writeFileSync(zip(), bad)
+    await expect(restoreBackup(other, zip())).rejects.toMatchObject({ code: expect.stringMatching(/^archive\.(damaged|unreadable|outside)$/) })
+  }
+  for (const part of [0, 100, whole.length / 2, whole.length - 30]) {
+    writeFileSync(zip(), whole.subarray(0, part))
+    await expect(restoreBackup(other, zip())).rejects.toMatchObject({ code: 'archive.unreadable' })
+  }
+  expect(sha(path.join(other, DATABASE_FILE))).toBe(before)
+  expect(files(other)).toEqual({})
+})
+
+test('an archive that would write elsewhere, or is of a newer version, is refused', async () => {
+  await writeBackup({ dataFolder: data, out: zip() })
+  const script = (body: string) => execFileSync('python3', ['-c', `import zipfile,json\nz=zipfile.ZipFile('${zip()}','a')\n${body}\nz.close()`])
+  script("z.writestr('runs/1/frames/extra.jpg','x')")
+  const other = path.join(folder, 'other')
+  await expect(restoreBackup(other, zip())).rejects.toMatchObject({ code: 'archive.outside' })
+  rmSync(zip())
+  script(`z.writestr('manifest.json',json.dumps({'version':99,'made_at':'2030-01-01T00:00:00Z','files':{},'missing':[]}))`)
+  await expect(restoreBackup(other, zip())).rejects.toMatchObject({ code: 'archive.newer' })
+  await expect(restoreBackup(other, path.join(folder, 'nowhere.zip'))).rejects.toMatchObject({ code: 'archive.missing' })
+})
+
+test('the command backs up and restores, and says so in JSON or one line', () => {
+  const run = (folderOf: string, ...args: string[]) =>
+    spawnSync(process.execPath, ['dist/nitidus.mjs', ...args], { encoding: 'utf8', env: { ...process.env, NITIDUS_DATA: folderOf } })
+  expect(run(data, 'backup', '--out', zip())).toMatchObject({ status: 0, stderr: '' })
+  const other = path.join(folder, 'other')
+  expect(JSON.parse(run(other, 'restore', zip()).stdout)).toMatchObject({ shoots: 2, frames: 10 })
+  expect(Object.values(files(other)).sort()).toEqual(Object.values(files(data)).sort())
+  cpSync(zip(), path.join(folder, 'cut.zip'))
+  writeFileSync(path.join(folder, 'cut.zip'), readFileSync(zip()).subarray(0, 5000))
+  expect(run(other, 'restore', path.join(folder, 'cut.zip'))).toMatchObject({ status: 2, stderr: expect.stringContaining('[archive.unreadable]') })
+  expect(run(path.join(folder, 'empty'), 'backup', '--out', zip())).toMatchObject({ status: 2, stderr: expect.stringContaining('[archive.noData]') })
+})

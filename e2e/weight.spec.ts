@@ -1,0 +1,25 @@
+import { expect, test } from '@playwright/test'
+import { DEMO_SHOOTS } from '../demo/scenario'
+
+/** Most kilobytes of scripts and styles that a page may load, compressed as they are sent. */
+const MOST_kB: Record<string, number> = { '/': 250, '/kit': 450, '/storage': 300, '/shoots/new': 450, field: 250, plan: 450, shoot: 450, result: 450 }
+
+test.use({ serviceWorkers: 'block' })
+
+for (const [where, most_kB] of Object.entries(MOST_kB)) {
+  test(`${where} loads at most ${most_kB} kB of scripts and styles`, async ({ page, request }) => {
+    const { done: _, ...shoot } = DEMO_SHOOTS[0]
+    const made = where.startsWith('/') ? undefined : await (await request.post('/api/shoots', { data: shoot })).json()
+    await page.goto(made ? `/shoots/${made.id}/${where}` : where)
+    await expect(page.locator('main')).toBeVisible()
+    await page.waitForLoadState('networkidle')
+    const sent = await page.evaluate(() =>
+      (performance.getEntriesByType('resource') as PerformanceResourceTiming[])
+        .filter(({ name }) => /\.(js|css)(\?|$)/.test(name))
+        .reduce((sum, { encodedBodySize }) => sum + encodedBodySize, 0),
+    )
+    console.log(`${where}: ${Math.round(sent / 1000)} kB`)
+    expect(sent).toBeGreaterThan(50_000)
+    expect(sent / 1000).toBeLessThanOrEqual(most_kB)
+  })
+}

@@ -1,0 +1,14 @@
+import { spawnSync } from 'node:child_process'
+import { buildCommand, installJudges, installPackages } from './install.mjs'
+
+/**
+ * The unit tests that answer in two minutes: all but those that shoot, fuse or measure whole series, which `npm test` runs too.
+ * Words after it choose among them, as Jest takes them: `npm run test:unit -- core/optics`.
+ */
+const LONG = ['core/register', 'core/simulate', 'core/survey', 'core/fuse/fuse', 'cli/kills', 'cli/standIn', 'server/field', 'server/jobs', 'server/colour', 'server/trust']
+installPackages()
+installJudges()
+buildCommand()
+const jest = ['node_modules/jest/bin/jest.js', '--testPathIgnorePatterns', '/node_modules/', '/e2e/', '/dist/', '/.next/', ...LONG]
+const { status } = spawnSync(process.execPath, [...jest, '--testPathPatterns', process.argv.slice(2).join('|') || '.'], { stdio: 'inherit' })
+process.exitCode = status ?? 1
