@@ -1,8 +1,8 @@
 import { randomUUID } from 'node:crypto'
-import { planSeries } from '@/core/plan'
+import { planSeries, completePlanRequest } from '@/core/plan'
 import { FAULT_WORDS, type Fault } from '@/core/simulate'
 import type { SurveyReport } from '@/core/survey'
-import { completePlanRequest, type DeviceReply, type ShootDetail, type ShootSummary } from '@/schemas'
+import { type DeviceReply, type ShootDetail, type ShootSummary } from '@/schemas'
 
 /**
  * Runs every demo scene on the simulated devices of a served application, clean and with each fault, as the screen does

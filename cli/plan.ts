@@ -1,6 +1,6 @@
 import type { Command } from 'commander'
-import { planSeries, type PlanRequest } from '@/core/plan'
-import { check, completePlanRequest, planRequestSchema } from '@/schemas'
+import { planSeries, type PlanRequest, completePlanRequest } from '@/core/plan'
+import { check, planRequestSchema } from '@/schemas'
 import { readJson } from './json'
 
 /** `nitidus plan request.json` (or `-`): the plan as JSON on standard output. */

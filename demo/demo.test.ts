@@ -1,6 +1,6 @@
-import { planSeries } from '@/core/plan'
+import { planSeries, completePlanRequest } from '@/core/plan'
 import { sheetOf } from '@/core/sheet'
-import { check, checkKit, completePlanRequest, planOfSheet, planRequestSchema, planSheetSchema } from '@/schemas'
+import { check, checkKit, planOfSheet, planRequestSchema, planSheetSchema } from '@/schemas'
 import { STARTER_KIT } from '@/core/kit'
 import { DEMO_SHOOTS } from './scenario'
 

@@ -79,6 +79,7 @@ test.describe('on a phone', () => {
 test('on the simulated devices a run by itself with a battery that ends is finished after changing it, and checked', async ({ page }) => {
   const id = await newShoot(page, { plan: { ...NIB.plan, subject: { kind: 'depth', depth_mm: 12 } }, sheet: { ...NIB.sheet, depth_mm: 12 } })
   await page.goto(`/shoots/${id}/field`)
+  await page.getByRole('button', { name: 'Use the simulated camera' }).click()
   const faults = page.getByRole('combobox', { name: 'What goes wrong' })
   await faults.fill('battery')
   await faults.press('Enter')

@@ -16,7 +16,7 @@ test('what is deleted comes back from the bin; files that are lost are brought a
 
   // A run goes to the bin and comes back.
   await run.getByRole('button', { name: 'Delete run 1' }).click()
-  await page.getByRole('button', { name: 'Delete', exact: true }).click()
+  await page.getByRole('button', { name: 'Move to the bin' }).click()
   await expect(run).toHaveCount(0)
   await page.getByRole('link', { name: 'Storage' }).click()
   await page.getByRole('button', { name: 'Put back To be kept, run 1' }).click()

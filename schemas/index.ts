@@ -34,9 +34,10 @@ export {
   type SurveyJob,
 } from './jobs'
 export { checkKit, checkKitItem, shelfSchema } from './kit'
-export { completePlanRequest, planRequestSchema } from './planRequest'
-export { planOfSheet, planSheetSchema, storedSheetPlan, type SheetAnswer, type SheetRefusal } from './planSheet'
-export { checkBends, checkRegistration, placeOf, registrationOf, type FramePlace, type Registration } from './registration'
+export { planRequestSchema } from './planRequest'
+export { planOfSheet, planSheetSchema } from './planSheet'
+export { placeOf, type FramePlace } from './framePlace'
+export { checkBends, checkRegistration, registrationOf, type Registration } from './registration'
 export { RECORD_VERSION, reportSchema, type FuseReport, type ReportFrame } from './report'
 export { sceneRequestSchema } from './sceneRequest'
 export {

@@ -1,6 +1,8 @@
+import { completePlanRequest } from '@/core/plan'
+import { storedSheetPlan } from '@/core/sheet'
 import { STARTER_KIT as kit } from '@/core/kit'
 import { NEW_SHEET, requestOf, withGear, type PlanSheet } from '@/core/sheet'
-import { check, completePlanRequest, planOfSheet, planSheetSchema, storedSheetPlan } from '.'
+import { check, planOfSheet, planSheetSchema } from '.'
 
 const sheet = withGear(NEW_SHEET, kit)
 const checked = (value: object) => check<PlanSheet>(planSheetSchema, value)

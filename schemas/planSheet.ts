@@ -1,10 +1,9 @@
 import Joi from 'joi'
 import type { Kit } from '@/core/kit'
-import type { PlanRequest } from '@/core/plan'
-import { NEW_SHEET, planSheet, sheetOf, withGear, type PlanSheet, type SheetPlan } from '@/core/sheet'
-import { isRefusal } from '@/core/words'
+import { completePlanRequest, type PlanRequest } from '@/core/plan'
+import { answerOf, NEW_SHEET, type PlanSheet, type SheetAnswer } from '@/core/sheet'
 import { check } from './check'
-import { completePlanRequest, planRequestSchema } from './planRequest'
+import { planRequestSchema } from './planRequest'
 
 const SURROUNDINGS = ['water', 'height', 'road', 'animals', 'protected', 'people']
 
@@ -43,31 +42,7 @@ function fieldSchema(key: keyof PlanSheet, example: unknown): Joi.Schema {
   return Joi.number().max(1e9).allow(null)
 }
 
-export type SheetAnswer = SheetPlan | SheetRefusal
-
-/** Why a sheet cannot be planned, and the sheet's key to change. */
-export interface SheetRefusal {
-  error: string
-  code: string
-  field: string
-}
-
-/** The plan of a sheet with this kit, or what to mend and at which field of the sheet. */
+/** The plan of a sheet as it is filled in, checked as every request is, or what to change and at which field. */
 export function planOfSheet(sheet: PlanSheet, kit: Kit): SheetAnswer {
-  try {
-    return planSheet(sheet, kit, (request) => completePlanRequest(check<PlanRequest>(planRequestSchema, request)))
-  } catch (error) {
-    if (isRefusal(error)) return { error: error.message, code: error.code, field: error.field }
-    throw error
-  }
-}
-
-/** A shoot's sheet as it was kept, planned with today's kit; a plan that came without a sheet gets the one that fits it. */
-export function storedSheetPlan(
-  { sheet, planRequest }: { sheet: PlanSheet | null; planRequest: PlanRequest },
-  kit: Kit,
-): (SheetPlan & { sheet: PlanSheet }) | SheetRefusal {
-  const filled = withGear(sheet ?? sheetOf(completePlanRequest(planRequest), kit), kit)
-  const answer = planOfSheet(filled, kit)
-  return 'plan' in answer ? { ...answer, sheet: filled } : answer
+  return answerOf(sheet, kit, (request) => completePlanRequest(check<PlanRequest>(planRequestSchema, request)))
 }

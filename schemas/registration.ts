@@ -1,7 +1,6 @@
 import Joi from 'joi'
-import { bendFrom, type BendsFile } from '@/core/formats'
-import type { Bend, Rectangle, Similarity } from '@/core/raster'
-import { gainOf } from '@/core/register'
+import type { BendsFile } from '@/core/formats'
+import type { Rectangle } from '@/core/raster'
 import { check } from './check'
 import { RECORD_VERSION, type FuseReport, type ReportFrame } from './report'
 
@@ -59,18 +58,3 @@ export const checkRegistration = (value: unknown): Registration => check(schema,
 
 /** The bends of a render of an older version, checked. @throws Refusal where they cannot be read. */
 export const checkBends = (value: unknown): BendsFile => check(bendsSchema, value) as BendsFile
-
-/** How one frame lies on the reference. */
-export interface FramePlace {
-  motion: Similarity
-  bend?: Bend
-  gain: number
-}
-
-/** Motion, bend and brightness of a frame; undefined where it is not part of the picture. */
-export function placeOf({ frames, bends }: Registration, file: string): FramePlace | undefined {
-  const frame = frames.find((other) => other.file === file)
-  if (!frame || frame.role === 'left out') return undefined
-  const { scale, rotation_deg, dx_px, dy_px, gain_ev } = frame
-  return { motion: { scale, rotation_rad: (rotation_deg * Math.PI) / 180, dx_px, dy_px }, bend: bendFrom(bends, file), gain: gainOf(gain_ev) }
-}

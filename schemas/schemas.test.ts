@@ -1,6 +1,7 @@
+import { completePlanRequest } from '@/core/plan'
 import type { PlanRequest } from '@/core/plan'
 import { isRefusal, type Refusal } from '@/core/words'
-import { check, completePlanRequest, fuseSettingsSchema, planRequestSchema, sceneRequestSchema, shootRequestSchema } from '.'
+import { check, fuseSettingsSchema, planRequestSchema, sceneRequestSchema, shootRequestSchema } from '.'
 
 const request = {
   camera: { sensorWidth_mm: 36, sensorHeight_mm: 24, pixelsWide: 6000, rawSize_MB: 45 },

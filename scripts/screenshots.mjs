@@ -68,6 +68,7 @@ const views = [
     name: 'field',
     path: `/shoots/${byDrive.id}/field`,
     act: async (page) => {
+      await page.getByRole('button', { name: 'Use the simulated camera' }).click()
       await page.getByRole('button', { name: 'Switch them on' }).click()
       await page.getByAltText('What the simulated camera sees').waitFor({ timeout: 60_000 })
       await page.getByRole('button', { name: /run by themselves/ }).click()

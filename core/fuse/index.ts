@@ -1,6 +1,7 @@
 import { auto } from './auto'
 import { lace } from './lace'
 import { mellow } from './mellow'
+import type { StyleName } from './purposes'
 import type { FusionStyle } from './style'
 import { terrain } from './terrain'
 
@@ -9,6 +10,7 @@ export { fullSize, type GreyMap, type Range } from './fullSize'
 export { evenedDepth, filledDepth, inMillimetres } from './relief'
 export type { Accumulator, Fused, FusionStyle, SeriesFrame, SoFar } from './style'
 
-/** Every style by its name, the usual one first. */
-export const STYLES: Record<string, FusionStyle> = Object.fromEntries([auto, lace, terrain, mellow].map((style) => [style.name, style]))
-export const USUAL_STYLE = auto.name
+export { STYLE_NAMES, STYLE_PURPOSES, USUAL_STYLE, type StyleName } from './purposes'
+
+/** Every style by its name. The compiler finds one that is missing here. */
+export const STYLES: Record<StyleName, FusionStyle> = { auto, lace, terrain, mellow }

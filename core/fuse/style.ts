@@ -1,6 +1,7 @@
 import type { Bend, Plane, Similarity } from '../raster'
 import type { Kernels } from '../raster/kernels'
 import type { DepthMaps } from './focusMap'
+import type { StyleName } from './purposes'
 
 export interface StyleOptions {
   width: number
@@ -48,8 +49,6 @@ export interface Accumulator {
 }
 
 export interface FusionStyle {
-  name: string
-  /** What it is for, in one sentence. */
-  purpose: string
+  name: StyleName
   create(options: StyleOptions): Accumulator
 }

@@ -2,6 +2,7 @@ export { apertureAdvice, type ApertureAdvice, type AperturePoint } from './apert
 export { measuredBreathing, type Breathing, type FocusedFrame } from './breathing'
 export { fitBudget, type Budget, type BudgetReply, type BudgetWay } from './budget'
 export { cautions, checklist, planCsv, planGcode, type CardContext, type RailMotion, type Surrounding } from './card'
+export { completePlanRequest } from './completeRequest'
 export { Course } from './course'
 export { effectiveFocalLength_mm } from './framing'
 export { composing, directionAdvice, type Composing, type DirectionAdvice } from './compose'

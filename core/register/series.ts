@@ -1,4 +1,5 @@
 import { compose, IDENTITY, invert, type Bend, type Similarity } from '../raster'
+import type { Following } from './following'
 import type { Link } from './link'
 import { measureLocal, quietLocal, reconcileLocal, steadied, stirredShare, STIRRED, type LocalLink } from './local'
 import { PairRegistrar, type PairMotion } from './pair'
@@ -22,10 +23,6 @@ export interface SeriesRegistration {
   /** The frame that the motions start from: the one asked for, or the nearest that is not lost. */
   reference: number
 }
-
-/** Whether parts that move on their own are followed: from pair to pair where some did, in all of them, or not at all. */
-export const FOLLOWING = ['whereMoved', 'always', 'never'] as const
-export type Following = (typeof FOLLOWING)[number]
 
 /** Neighbours beyond the next one that are measured too, so that errors do not add up along the series. */
 const REACHES = [1, 2, 4]

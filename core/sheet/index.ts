@@ -1,3 +1,4 @@
+export { answerOf, storedSheetPlan, type SheetAnswer, type SheetRefusal } from './answer'
 export { gearOf, OTHER_RAIL, railStepOf, withGear, type Gear } from './gear'
 export { lightSettingsOf, meteredLens, reachOf, requestOf } from './request'
 export { NEW_SHEET, targetsOf, type Given, type PlanSheet, type ReachKind, type SheetTarget } from './sheet'

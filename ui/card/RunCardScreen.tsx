@@ -2,8 +2,8 @@
 
 import { FilePdfOutlined, PrinterOutlined } from '@ant-design/icons'
 import { Alert, Button, Skeleton } from 'antd'
-import { runCardOf } from '@/core/sheet'
-import { storedSheetPlan, type ShootDetail } from '@/schemas'
+import { runCardOf, storedSheetPlan } from '@/core/sheet'
+import { type ShootDetail } from '@/schemas'
 import { useKit } from '../api'
 import { Shell, ShootHeader } from '../shell'
 import { useUnits } from '../units'

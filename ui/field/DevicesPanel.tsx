@@ -1,15 +1,16 @@
 'use client'
 
-import { App, Button, InputNumber, Select, Switch } from 'antd'
+import { Button, InputNumber, Select, Switch } from 'antd'
 import { useEffect, useState, type MouseEvent } from 'react'
 import { exposureText } from '@/core/units'
 import type { Tones } from '@/schemas'
+import { message } from '../messages'
 import { FaultSelect } from '../faults'
 import { TonesView } from './TonesView'
 import type { Devices } from './useDevices'
 import styles from './field.module.css'
 
-interface Props {
+export interface DevicesProps {
   devices: Devices
   faults: string[]
   onFaults: (faults: string[]) => void
@@ -26,8 +27,7 @@ const APERTURES = [2.8, 4, 5.6, 8, 11, 16, 22].map((value) => ({ value, label: `
 const TIMES = [1 / 250, 1 / 125, 1 / 60, 1 / 30, 1 / 15, 1 / 8, 1 / 4, 1 / 2, 1, 2, 4, 8, 15, 30]
 const ISOS = [100, 200, 400, 800, 1600, 3200].map((value) => ({ value, label: `ISO ${value}` }))
 /** The simulated camera, rail and flash, for a shoot without any. */
-export function DevicesPanel({ devices, faults, onFaults, onOpen, busy, byRail, onTest, onDivider }: Props) {
-  const { message } = App.useApp()
+export function DevicesPanel({ devices, faults, onFaults, onOpen, busy, byRail, onTest, onDivider }: DevicesProps) {
   const { reply, ask, on, forget } = devices
   const [tones, setTones] = useState<Tones>()
   const [width_px, setWidth] = useState(1200)

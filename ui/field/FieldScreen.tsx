@@ -1,17 +1,18 @@
 'use client'
 
-import { Alert, App, Button, Skeleton } from 'antd'
 import { useMemo, useState } from 'react'
 import { fieldProgress, phasesOf, runBegunBy } from '@/core/field'
 import { Course } from '@/core/plan'
-import { readingsOf, runCardOf, shootingOrder, type PlanSheet, type SheetPlan } from '@/core/sheet'
+import { readingsOf, runCardOf, shootingOrder, type PlanSheet, type SheetPlan, storedSheetPlan } from '@/core/sheet'
 import { durationText } from '@/core/units'
-import { storedSheetPlan, type ShootDetail } from '@/schemas'
+import { type ShootDetail } from '@/schemas'
+import { message } from '../messages'
 import { useKit } from '../api'
 import { DepthRibbon } from '../ribbon'
 import { Shell, ShootHeader } from '../shell'
 import { useUnits } from '../units'
-import { DevicesPanel } from './DevicesPanel'
+import { TouchButton } from './TouchButton'
+import { DevicesDoor } from './DevicesDoor'
 import { LiveCheck } from './LiveCheck'
 import { LogList } from './LogList'
 import { NextFrame } from './NextFrame'
@@ -29,15 +30,14 @@ export function FieldScreen({ shoot }: { shoot: ShootDetail }) {
   return (
     <Shell>
       <ShootHeader shoot={shoot} step="shoot" />
-      {!stored && <Skeleton active />}
-      {stored && 'error' in stored && <Alert type="warning" showIcon title={`${stored.error} Change the plan, then shoot it.`} />}
+      {!stored && <p role="status">Loading the run card…</p>}
+      {stored && 'error' in stored && <p role="alert">▲ {stored.error} Change the plan, then shoot it.</p>}
       {stored && 'plan' in stored && <Field shoot={shoot} planned={stored} sheet={stored.sheet} />}
     </Shell>
   )
 }
 
 function Field({ shoot, planned, sheet }: { shoot: ShootDetail; planned: SheetPlan; sheet: PlanSheet }) {
-  const { message } = App.useApp()
   const { system } = useUnits()
   const { plan, request } = planned
   const { log, append, unsent } = useFieldLog(shoot)
@@ -87,9 +87,9 @@ function Field({ shoot, planned, sheet }: { shoot: ShootDetail; planned: SheetPl
               <p className={styles.words}>
                 Resting after frame {framesTaken} of {framesTaken + ahead.length}
               </p>
-              <Button type="primary" block className={styles.big} onClick={() => append({ kind: 'resumed' })}>
+              <TouchButton look="primary" className={styles.big} onClick={() => append({ kind: 'resumed' })}>
                 Go on
-              </Button>
+              </TouchButton>
             </section>
           ) : ahead.length > 0 ? (
             <NextFrame
@@ -112,18 +112,18 @@ function Field({ shoot, planned, sheet }: { shoot: ShootDetail; planned: SheetPl
             <p key={before.near_mm} className={styles.gap}>
               ▲ Gap: go back to <strong>{readings.of(fill[0], 0)[0]}</strong>
               {fill.length > 1 && ` and ${fill.length - 1} more`}, between {readings.of(after, 0)[0]} and {readings.of(before, 0)[0]}.{' '}
-              <Button onClick={() => append({ kind: 'taken', position: course.positionOf(fill[0]) })}>Taken</Button>
+              <TouchButton onClick={() => append({ kind: 'taken', position: course.positionOf(fill[0]) })}>Taken</TouchButton>
             </p>
           ))}
           <div className={styles.row}>
-            {!paused && framesTaken > 0 && ahead.length > 0 && <Button onClick={() => append({ kind: 'paused' })}>Pause</Button>}
-            {taken.length > 0 && <Button onClick={() => append({ kind: 'repeated' })}>Took it again</Button>}
-            <Button onClick={() => append({ kind: 'extra', what: 'divider' })}>Divider taken</Button>
-            {taken.length > 0 && <Button onClick={() => append({ kind: 'begin' })}>Begin a new run</Button>}
+            {!paused && framesTaken > 0 && ahead.length > 0 && <TouchButton onClick={() => append({ kind: 'paused' })}>Pause</TouchButton>}
+            {taken.length > 0 && <TouchButton onClick={() => append({ kind: 'repeated' })}>Took it again</TouchButton>}
+            <TouchButton onClick={() => append({ kind: 'extra', what: 'divider' })}>Divider taken</TouchButton>
+            {taken.length > 0 && <TouchButton onClick={() => append({ kind: 'begin' })}>Begin a new run</TouchButton>}
             {devices.on && ahead.length > 0 && (
-              <Button onClick={() => (self.running ? self.stop() : self.start(ahead))}>
+              <TouchButton onClick={() => (self.running ? self.stop() : self.start(ahead))}>
                 {self.running ? 'Stop after this frame' : `Shoot the remaining ${ahead.length} automatically`}
-              </Button>
+              </TouchButton>
             )}
           </div>
           {ahead.length > 0 && minutes > 60 && <p className={styles.quiet}>About {durationText(minutes)} to go.</p>}
@@ -139,7 +139,7 @@ function Field({ shoot, planned, sheet }: { shoot: ShootDetail; planned: SheetPl
         </div>
         <div>
           <LiveCheck shoot={shoot} course={course} readings={readings} near_mm={near_mm} taken={taken} />
-          <DevicesPanel
+          <DevicesDoor
             devices={devices}
             faults={faults}
             onFaults={setFaults}

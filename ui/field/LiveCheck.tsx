@@ -8,7 +8,7 @@ import type { Readings } from '@/core/sheet'
 import type { SurveyReport } from '@/core/survey'
 import type { ShootDetail } from '@/schemas'
 import { send, useCommand } from '../api'
-import { surveyHeadline } from '../shoot'
+import { surveyHeadline } from '../survey'
 import styles from './field.module.css'
 
 interface Props {

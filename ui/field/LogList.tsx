@@ -1,9 +1,9 @@
 'use client'
 
-import { Button } from 'antd'
 import type { TakenFrame } from '@/core/field'
 import type { Readings } from '@/core/sheet'
 import { depthCss, rampPlace } from '@/core/ramp'
+import { TouchButton } from './TouchButton'
 import styles from './field.module.css'
 
 const WHAT: Record<TakenFrame['what'], string> = { frame: '', repeat: 'again', test: 'test frame', divider: 'divider', spare: 'spare' }
@@ -32,9 +32,9 @@ export function LogList({
             {differs && <em> not as planned</em>}
           </span>
           <time dateTime={at}>{new Date(at).toLocaleTimeString('en-GB')}</time>
-          <Button type="text" size="small" onClick={() => onMistake(id)} aria-label={`Frame ${number} was a mistake`}>
+          <TouchButton look="text" onClick={() => onMistake(id)} aria-label={`Frame ${number} was a mistake`}>
             Undo
-          </Button>
+          </TouchButton>
         </li>
       ))}
     </ol>

@@ -1,12 +1,15 @@
 'use client'
 
-import { Button, InputNumber } from 'antd'
+import dynamic from 'next/dynamic'
 import { useState } from 'react'
 import type { Phase } from '@/core/field'
 import type { PlannedFrame } from '@/core/plan'
 import type { Readings } from '@/core/sheet'
+import { TouchButton } from './TouchButton'
 import { usePhases } from './usePhases'
 import styles from './field.module.css'
+
+const ElsewhereInput = dynamic(() => import('./ElsewhereInput').then((part) => part.ElsewhereInput), { ssr: false })
 
 interface Props {
   ahead: PlannedFrame[]
@@ -62,26 +65,26 @@ export function NextFrame({ ahead, shot, of, readings, phases, reading, busy, on
           </div>
         ))}
       </dl>
-      <Button type="primary" block className={styles.big} disabled={busy || !phase || counted} onClick={next} data-phase={phase?.kind}>
+      <TouchButton look="primary" className={styles.big} disabled={busy || !phase || counted} onClick={next} data-phase={phase?.kind}>
         {counted ? `${DO[phase.kind].button} ${left_s < 10 ? left_s.toFixed(1) : Math.round(left_s)} s` : phase ? DO[phase.kind].button : 'Taken'}
-      </Button>
+      </TouchButton>
       <div className={styles.small}>
         {phase && phase.kind !== 'move' && phase.kind !== 'filterOff' && (
-          <Button type="text" onClick={restart}>
+          <TouchButton look="text" onClick={restart}>
             Begin this frame again
-          </Button>
+          </TouchButton>
         )}
-        <Button type="text" onClick={onMissed}>
+        <TouchButton look="text" onClick={onMissed}>
           Leave it out
-        </Button>
-        <Button type="text" onClick={() => setAsking(!asking)} aria-expanded={asking}>
+        </TouchButton>
+        <TouchButton look="text" onClick={() => setAsking(!asking)} aria-expanded={asking}>
           Focus is elsewhere
-        </Button>
+        </TouchButton>
       </div>
       {asking && (
         <label className={styles.elsewhere}>
           {reading.label}
-          <InputNumber value={differs} onChange={setDiffers} size="large" />
+          <ElsewhereInput value={differs} onChange={setDiffers} />
         </label>
       )}
       {second && (

@@ -1,8 +1,8 @@
-import { App } from 'antd'
 import { useQueryClient } from '@tanstack/react-query'
 import { useRef, useState } from 'react'
 import type { FieldEvent } from '@/core/field'
 import type { PlannedFrame, Timing } from '@/core/plan'
+import { message } from '../messages'
 import type { Devices } from './useDevices'
 
 interface Run {
@@ -20,7 +20,6 @@ const pause = (seconds: number) => new Promise((resolve) => setTimeout(resolve, 
 
 /** Takes the remaining frames with the devices: move, come to rest, wait for the flash, expose, tick. */
 export function useRunByItself({ shootId, devices, timing, append, near_mm, run }: Run) {
-  const { message } = App.useApp()
   const client = useQueryClient()
   const [running, setRunning] = useState(false)
   const stopped = useRef(false)

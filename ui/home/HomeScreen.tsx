@@ -1,6 +1,5 @@
 'use client'
 
-import { Alert, Empty, Skeleton } from 'antd'
 import Link from 'next/link'
 import type { ShootState, ShootSummary } from '@/schemas'
 import { depthCss, rampPlace } from '@/core/ramp'
@@ -27,9 +26,9 @@ export function HomeScreen() {
           Plan a shoot
         </Link>
       </div>
-      {error && <Alert type="error" title={error.message} />}
-      {isLoading && <Skeleton active />}
-      {shoots?.length === 0 && <Empty description="No shoots yet. Plan the first one: give its depth, a magnification and an aperture." />}
+      {error && <p role="alert">▲ {error.message}</p>}
+      {isLoading && <p role="status">Loading the shoots…</p>}
+      {shoots?.length === 0 && <p className={styles.empty}>No shoots yet. Plan the first one: give its depth, a magnification and an aperture.</p>}
       <ul className={styles.list}>
         {shoots?.map((shoot) => (
           <li key={shoot.id}>

@@ -1,9 +1,10 @@
 'use client'
 
 import { DeleteOutlined, DownloadOutlined, EditOutlined, PlusOutlined, UploadOutlined } from '@ant-design/icons'
-import { Alert, App, Button, Popconfirm, Skeleton, Table, Upload } from 'antd'
+import { Alert, Button, Popconfirm, Skeleton, Table, Upload } from 'antd'
 import { useState } from 'react'
 import { SHELVES, type Kit, type KitItem, type Shelf } from '@/core/kit'
+import { message } from '../messages'
 import { useKit, useRemoveKitItem, useTakeKit } from '../api'
 import { saveText } from '../save'
 import { Shell } from '../shell'
@@ -36,7 +37,6 @@ export function KitScreen() {
 }
 
 function InAndOut({ kit }: { kit: Kit }) {
-  const { message } = App.useApp()
   const take = useTakeKit()
   const read = async (file: File) => {
     try {
@@ -82,7 +82,6 @@ function parse(text: string): unknown {
 
 function ShelfTable({ shelf, items, onEdit }: { shelf: Shelf; items: KitItem[]; onEdit: (item?: KitItem) => void }) {
   const { title, one } = SHELVES[shelf]
-  const { message } = App.useApp()
   const remove = useRemoveKitItem()
   return (
     <section className={styles.shelf} aria-label={title}>

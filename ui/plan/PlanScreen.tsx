@@ -1,6 +1,6 @@
 'use client'
 
-import { Alert, App, Button, Select, Skeleton } from 'antd'
+import { Alert, Button, Select, Skeleton } from 'antd'
 import Link from 'next/link'
 import { useRouter } from 'next/navigation'
 import { useEffect, useState } from 'react'
@@ -8,6 +8,7 @@ import type { Kit } from '@/core/kit'
 import { verdictOf } from '@/core/sheet'
 import { SCENES } from '@/core/simulate'
 import type { ShootDetail } from '@/schemas'
+import { message } from '../messages'
 import { RefusedError, useKit, useSaveShoot } from '../api'
 import { Shell, ShootHeader } from '../shell'
 import { useUnits } from '../units'
@@ -32,7 +33,6 @@ function PlanForm({ kit, shoot }: { kit: Kit; shoot?: ShootDetail }) {
   const [store] = useState(() => createPlanStore(kit, shoot))
   useEffect(() => store.getState().useKit(kit), [store, kit])
   const router = useRouter()
-  const { message } = App.useApp()
   const save = useSaveShoot(shoot?.id)
 
   const keep = async (then: string) => {

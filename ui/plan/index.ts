@@ -1,2 +1,1 @@
 export { PlanScreen } from './PlanScreen'
-export { useStoredPlan } from './useStoredPlan'

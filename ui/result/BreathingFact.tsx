@@ -1,9 +1,10 @@
-import { App, Button } from 'antd'
+import { Button } from 'antd'
 import { measuredBreathing } from '@/core/plan'
 import { significant } from '@/core/units'
 import type { RenderDetail, RunDetail } from '@/schemas'
+import { message } from '../messages'
 import { useKit, useSaveKitItem } from '../api'
-import { useStoredPlan } from '../plan'
+import { useStoredPlan } from '../useStoredPlan'
 
 interface Props {
   run: RunDetail
@@ -15,7 +16,6 @@ export function BreathingFact({ run, render: { report } }: Props) {
   const { request } = useStoredPlan(run)
   const { data: kit } = useKit()
   const save = useSaveKitItem()
-  const { message } = App.useApp()
   const focused = report.frames.flatMap(({ file, role, scale }) => {
     const position_mm = run.frames.find(({ name }) => name === file)?.position_mm ?? undefined
     return role === 'left out' || position_mm === undefined ? [] : [{ scale, position_mm }]

@@ -1,8 +1,8 @@
 'use client'
 
-import { App } from 'antd'
 import { useState } from 'react'
 import type { RenderDetail } from '@/schemas'
+import { message } from '../messages'
 import { runJob } from '../api'
 import { fetchFile } from '../save'
 import styles from './result.module.css'
@@ -27,7 +27,6 @@ const FILES: File[] = [
 
 /** The render as files to take away; their names say the settings. */
 export function Deliver({ render }: { render: RenderDetail }) {
-  const { message } = App.useApp()
   const [making, setMaking] = useState<string>()
   const take = async ({ format, made }: File) => {
     const address = `/api/renders/${render.id}/${format}`

@@ -1,17 +1,17 @@
 'use client'
 
+import dynamic from 'next/dynamic'
 import Link from 'next/link'
 import { useSearchParams } from 'next/navigation'
 import { useCallback, useEffect, useMemo, useState } from 'react'
 import type { FrameDetail, FuseReport, RenderDetail, RunDetail, ShootDetail } from '@/schemas'
 import { JobProgress, mainJob, useOpenWhenFused } from '../jobs'
-import { useStoredPlan } from '../plan'
+import { useStoredPlan } from '../useStoredPlan'
 import { DepthRibbon } from '../ribbon'
 import { Shell, ShootHeader } from '../shell'
 import { significant } from '@/core/units'
 import { Deliver } from './Deliver'
 import { Facts } from './Facts'
-import { Motion } from './Motion'
 import { OrderStrip } from './OrderStrip'
 import { FUSED, placementOf, placementOfRender } from './placement'
 import { PreviewPanel, usePreview, type Preview } from './preview'
@@ -41,6 +41,9 @@ export function ResultScreen({ shoot }: { shoot: ShootDetail }) {
     </Shell>
   )
 }
+
+/** The charts are a large part of the screen's scripts and come after the picture. */
+const Motion = dynamic(() => import('./Motion').then((part) => part.Motion), { ssr: false })
 
 type Shown = { kind: 'fused' } | { kind: 'map' } | { kind: 'preview' } | { kind: 'frame'; index: number }
 

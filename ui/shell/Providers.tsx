@@ -2,7 +2,7 @@
 
 import { AntdRegistry } from '@ant-design/nextjs-registry'
 import { QueryClientProvider } from '@tanstack/react-query'
-import { App, ConfigProvider } from 'antd'
+import { ConfigProvider } from 'antd'
 import { useState, useSyncExternalStore, type ReactNode } from 'react'
 import { createQueryClient } from '../api'
 import { theme } from '../theme'
@@ -19,9 +19,7 @@ export function Providers({ children }: { children: ReactNode }) {
       <ConfigProvider theme={STILL}>
         <ConfigProvider theme={still ? STILL : MOVING}>
           <QueryClientProvider client={client}>
-            <UnitsProvider>
-              <App>{children}</App>
-            </UnitsProvider>
+            <UnitsProvider>{children}</UnitsProvider>
           </QueryClientProvider>
         </ConfigProvider>
       </ConfigProvider>

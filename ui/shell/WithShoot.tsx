@@ -1,6 +1,5 @@
 'use client'
 
-import { Alert, Skeleton } from 'antd'
 import type { ReactNode } from 'react'
 import type { ShootDetail } from '@/schemas'
 import { useShoot, useShootEvents } from '../api'
@@ -11,5 +10,5 @@ export function WithShoot({ id, children }: { id: number; children: (shoot: Shoo
   const { data, error } = useShoot(id)
   useShootEvents(id)
   if (data) return children(data)
-  return <Shell>{error ? <Alert type="error" title={error.message} /> : <Skeleton active />}</Shell>
+  return <Shell>{error ? <p role="alert">▲ {error.message}</p> : <p role="status">Loading the shoot…</p>}</Shell>
 }

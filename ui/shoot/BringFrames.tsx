@@ -1,7 +1,8 @@
 'use client'
 
-import { Alert, App, Button, Input, Upload } from 'antd'
+import { Alert, Button, Input, Upload } from 'antd'
 import { useRef, useState } from 'react'
+import { message } from '../messages'
 import { fetchJson, send, useCommand } from '../api'
 import styles from './shoot.module.css'
 
@@ -20,7 +21,6 @@ interface Batch {
 
 /** Brings the photographer's own frames into a run of their own: dropped files, or a folder of the server's machine. */
 export function BringFrames({ shootId }: { shootId: number }) {
-  const { message } = App.useApp()
   const [folder, setFolder] = useState('')
   const [batch, setBatch] = useState<Batch>({ total: 0, taken: 0, refused: [] })
   // Files dropped together arrive one by one and belong to one run.

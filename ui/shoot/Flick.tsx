@@ -2,7 +2,7 @@
 
 import { significant } from '@/core/units'
 import { DeleteButton } from '../DeleteButton'
-import { ROLE_WORDS, type SortedFrame } from './roles'
+import { ROLE_WORDS, type SortedFrame } from '../survey'
 import styles from './shoot.module.css'
 
 interface Props {

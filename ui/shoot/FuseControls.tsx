@@ -1,13 +1,14 @@
 'use client'
 
-import { App, Button, Checkbox, Popover, Select } from 'antd'
+import { Button, Checkbox, Popover, Select } from 'antd'
 import { useState } from 'react'
-import { STYLES, USUAL_STYLE } from '@/core/fuse'
+import { STYLE_PURPOSES, USUAL_STYLE } from '@/core/fuse/purposes'
 import type { FuseSettings } from '@/schemas'
+import { message } from '../messages'
 import { send, useCommand } from '../api'
 import styles from './shoot.module.css'
 
-const STYLE_OPTIONS = Object.values(STYLES).map(({ name, purpose }) => {
+const STYLE_OPTIONS = Object.entries(STYLE_PURPOSES).map(([name, purpose]) => {
   const title = name[0].toUpperCase() + name.slice(1)
   return { value: name, name: title, label: `${title}: ${purpose[0].toLowerCase()}${purpose.slice(1)}` }
 })
@@ -26,7 +27,6 @@ type Chosen = Pick<FuseSettings, 'style' | 'reference' | 'crop' | 'localWarp'>
 
 /** What a run is fused with, and the button that does it. */
 export function FuseControls({ runId, shootId, used, all, busy }: Props) {
-  const { message } = App.useApp()
   const [chosen, setChosen] = useState<Chosen>({ style: USUAL_STYLE, crop: 'common', localWarp: 'whereMoved' })
   const change = (part: Partial<Chosen>) => setChosen((before) => ({ ...before, ...part }))
   // A frame that is set aside after it was chosen to frame by is none any more.

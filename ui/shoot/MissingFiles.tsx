@@ -1,12 +1,12 @@
 'use client'
 
-import { Alert, App, Button, Upload } from 'antd'
+import { Alert, Button, Upload } from 'antd'
 import type { RunDetail } from '@/schemas'
+import { message } from '../messages'
 import { fetchJson, useCommand } from '../api'
 
 /** Frames whose files are gone or damaged, and the way to put them back: the same files, known by their checksum. */
 export function MissingFiles({ run, shootId }: { run: RunDetail; shootId: number }) {
-  const { message } = App.useApp()
   const missing = run.frames.filter(({ here }) => !here)
   const put = useCommand(shootId, (file: File) =>
     fetchJson(`/api/runs/${run.id}/frames?name=${encodeURIComponent(file.name)}`, { method: 'PUT', body: file }),

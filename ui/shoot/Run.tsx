@@ -1,18 +1,18 @@
 'use client'
 
-import { App, Button } from 'antd'
+import { Button } from 'antd'
 import { useRouter } from 'next/navigation'
 import { useEffect, useMemo, useRef, type KeyboardEvent } from 'react'
 import { depthCss, rampPlace } from '@/core/ramp'
 import { significant } from '@/core/units'
 import type { JobResults, RunDetail, ShootDetail } from '@/schemas'
+import { message } from '../messages'
 import { runJob, send, useCommand } from '../api'
 import { DeleteButton } from '../DeleteButton'
 import { Flick } from './Flick'
 import { FuseControls } from './FuseControls'
 import { MissingFiles } from './MissingFiles'
-import { ROLE_WORDS, sortedFrames, type SortedFrame } from './roles'
-import { SurveyReportView } from './SurveyReportView'
+import { ROLE_WORDS, sortedFrames, SurveyReportView, type SortedFrame } from '../survey'
 import { useFocusText } from './useFocusText'
 import styles from './shoot.module.css'
 
@@ -27,7 +27,6 @@ interface Props {
 
 /** The frames of a run in focus order with what each is worth, and the way to fuse them. */
 export function Run({ run, shoot, busy, selected, onSelect }: Props) {
-  const { message } = App.useApp()
   const router = useRouter()
   const onError = (error: Error) => message.error(error.message)
   const survey = useCommand(shoot.id, () => runJob<'survey'>(`/api/runs/${run.id}/survey`))

@@ -1,13 +1,14 @@
 'use client'
 
-import { Alert, App, Button } from 'antd'
+import { Alert, Button } from 'antd'
 import { useState } from 'react'
 import { seriesText } from '@/core/sheet'
 import type { ShootDetail } from '@/schemas'
+import { message } from '../messages'
 import { send, useCommand } from '../api'
 import { FaultSelect } from '../faults'
 import { isBusy, JobProgress, mainJob, useOpenWhenFused } from '../jobs'
-import { useStoredPlan } from '../plan'
+import { useStoredPlan } from '../useStoredPlan'
 import { DepthRibbon } from '../ribbon'
 import { Shell, ShootHeader } from '../shell'
 import { useUnits } from '../units'
@@ -18,7 +19,6 @@ import styles from './shoot.module.css'
 /** Takes the series with the stand-in camera or brings frames, shows them as they arrive, and starts the fusing. */
 export function ShootScreen({ shoot }: { shoot: ShootDetail }) {
   const { plan, request, error } = useStoredPlan(shoot)
-  const { message } = App.useApp()
   const { system } = useUnits()
   const [selected, setSelected] = useState<number>()
   const [otherRun, setOtherRun] = useState<{ run: number; index: number }>()

@@ -1,2 +1,1 @@
 export { ShootScreen } from './ShootScreen'
-export { surveyHeadline } from './roles'

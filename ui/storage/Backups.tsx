@@ -1,15 +1,15 @@
 'use client'
 
-import { App, Button, Popconfirm, Upload } from 'antd'
+import { Button, Popconfirm, Upload } from 'antd'
 import { momentText, storageText } from '@/core/units'
 import type { StorageDetail } from '@/schemas'
+import { message } from '../messages'
 import { fetchFile } from '../save'
 import styles from './storage.module.css'
 import { useBackup, useRemoveBackup, useRestore } from './useStorage'
 
 /** Everything in one archive, to be kept elsewhere; and the way back. */
 export function Backups({ backups }: Pick<StorageDetail, 'backups'>) {
-  const { message } = App.useApp()
   const backup = useBackup()
   const remove = useRemoveBackup()
   const restore = useRestore()

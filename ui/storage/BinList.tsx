@@ -1,8 +1,9 @@
 'use client'
 
-import { App, Button, Popconfirm } from 'antd'
+import { Button, Popconfirm } from 'antd'
 import { dateText, storageText } from '@/core/units'
 import type { BinItem, BinKind } from '@/schemas'
+import { message } from '../messages'
 import styles from './storage.module.css'
 import { useEmptyBin, usePutBack } from './useStorage'
 
@@ -10,7 +11,6 @@ const KINDS: Record<BinKind, string> = { shoot: 'Shoot', run: 'Run', frame: 'Fra
 
 /** What was deleted, until it is deleted for good. */
 export function BinList({ items }: { items: BinItem[] }) {
-  const { message } = App.useApp()
   const putBack = usePutBack()
   const empty = useEmptyBin()
   const onError = (error: Error) => void message.error(error.message)

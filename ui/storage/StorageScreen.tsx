@@ -1,8 +1,9 @@
 'use client'
 
-import { Alert, App, Button, Popconfirm, Skeleton } from 'antd'
+import { Alert, Button, Popconfirm, Skeleton } from 'antd'
 import { storageText } from '@/core/units'
 import type { StorageDetail } from '@/schemas'
+import { message } from '../messages'
 import { Shell } from '../shell'
 import { Backups } from './Backups'
 import { BinList } from './BinList'
@@ -33,7 +34,6 @@ export function StorageScreen() {
 }
 
 function Room({ detail: { originals, renders, derived, backups, bin } }: { detail: StorageDetail }) {
-  const { message } = App.useApp()
   const free = useFree()
   const check = useCheckFiles()
   const onError = (error: Error) => void message.error(error.message)

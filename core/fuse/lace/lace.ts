@@ -4,6 +4,5 @@ import type { FusionStyle } from '../style'
 /** Lace: every band decides by itself, in the smallest neighbourhood. For hair, bristles and lattices that cross one another. */
 export const lace: FusionStyle = {
   name: 'lace',
-  purpose: 'Keeps the finest crossing detail: hair, bristles, lattices.',
   create: (options) => new BandAccumulator(options, { by: 'band', smoothings: 1, decision: 4, coarserShare: 0 }),
 }

@@ -4,6 +4,5 @@ import type { FusionStyle } from '../style'
 /** Mellow: wide neighbourhoods and soft decisions, so that more frames are averaged. For smooth tones and little light. */
 export const mellow: FusionStyle = {
   name: 'mellow',
-  purpose: 'Soft transitions and the least noise: smooth tones, little light.',
   create: (options) => new BandAccumulator(options, { by: 'band', smoothings: 2, decision: 3, coarserShare: 0.1 }),
 }

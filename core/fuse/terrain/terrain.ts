@@ -4,6 +4,5 @@ import type { FusionStyle } from '../style'
 /** Terrain: one depth a place, from the finest bands together. For surfaces without crossing parts; the cleanest edges. */
 export const terrain: FusionStyle = {
   name: 'terrain',
-  purpose: 'One depth a place: smooth surfaces without crossing parts.',
   create: (options) => new BandAccumulator(options, { by: 'surface', bands: 2, smoothings: 1, decision: 6 }),
 }

@@ -1,16 +1,19 @@
 'use client'
 
 import { Tabs } from 'antd'
+import dynamic from 'next/dynamic'
 import { memo, useMemo } from 'react'
 import { usePlan, type ShownPlan } from '../planStore'
-import { BudgetPanel } from './BudgetPanel'
-import { ComparePanel } from './ComparePanel'
-import { LightPanel } from './LightPanel'
-import { PlanCharts } from './PlanCharts'
 import { PlanNumbers } from './PlanNumbers'
-import { PositionsTable } from './PositionsTable'
-import { TradePanel } from './TradePanel'
 import styles from './answer.module.css'
+
+/** Charts, and what is asked for now and then, come when their panel is opened. */
+const PlanCharts = dynamic(() => import('./PlanCharts').then((part) => part.PlanCharts), { ssr: false })
+const BudgetPanel = dynamic(() => import('./BudgetPanel').then((part) => part.BudgetPanel), { ssr: false })
+const ComparePanel = dynamic(() => import('./ComparePanel').then((part) => part.ComparePanel), { ssr: false })
+const LightPanel = dynamic(() => import('./LightPanel').then((part) => part.LightPanel), { ssr: false })
+const PositionsTable = dynamic(() => import('./PositionsTable').then((part) => part.PositionsTable), { ssr: false })
+const TradePanel = dynamic(() => import('./TradePanel').then((part) => part.TradePanel), { ssr: false })
 
 interface Props {
   planned: ShownPlan

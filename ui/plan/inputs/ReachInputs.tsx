@@ -1,13 +1,15 @@
 'use client'
 
 import { Select } from 'antd'
+import dynamic from 'next/dynamic'
 import type { Attachment, AttachmentKind } from '@/core/kit'
 import type { PlanSheet } from '@/core/sheet'
 import { significant } from '@/core/units'
 import { usePlan } from '../planStore'
 import { Hint, LengthField, NumberField, SelectField } from './Field'
-import { RulerMeasure } from './RulerMeasure'
 import styles from './inputs.module.css'
+
+const RulerMeasure = dynamic(() => import('./RulerMeasure').then((part) => part.RulerMeasure), { ssr: false })
 
 const REACHES = [
   { value: 'lens', label: 'The lens by itself' },

@@ -1,9 +1,9 @@
 'use client'
 
 import { Input } from 'antd'
+import dynamic from 'next/dynamic'
 import { usePlan } from '../planStore'
 import { Field, LengthField, RadioField } from './Field'
-import { MeasureAid } from './MeasureAid'
 import { Targets } from './Targets'
 import styles from './inputs.module.css'
 
@@ -16,6 +16,9 @@ const ORIGINS = [
   { value: 'sensor', label: 'from the sensor mark' },
   { value: 'lens', label: 'from the lens' },
 ]
+
+/** Aids are opened now and then; what they are made of comes after the fields. */
+const MeasureAid = dynamic(() => import('./MeasureAid').then((part) => part.MeasureAid), { ssr: false })
 
 /** What is photographed, and how deep it is or how far. */
 export function SubjectInputs() {

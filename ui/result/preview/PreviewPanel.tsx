@@ -1,9 +1,9 @@
 'use client'
 
-import { App } from 'antd'
-import { STYLES } from '@/core/fuse'
+import { STYLE_NAMES, STYLE_PURPOSES, type StyleName } from '@/core/fuse/purposes'
 import { significant } from '@/core/units'
 import type { FuseSettings } from '@/schemas'
+import { message } from '../../messages'
 import { send, useCommand } from '../../api'
 import styles from '../result.module.css'
 import type { Preview } from './usePreview'
@@ -19,22 +19,21 @@ interface Props {
   runId: number
   shootId: number
   settings: FuseSettings
-  onMake: (style: string) => void
+  onMake: (style: StyleName) => void
 }
 
 /** Fuses the part in view with another style at once, before the whole picture is rendered with it. */
 export function PreviewPanel({ preview, busy, error, current, ready, runId, shootId, settings, onMake }: Props) {
-  const { message } = App.useApp()
   const render = useCommand(shootId, () => send(`/api/runs/${runId}/fuse`, 'POST', { ...settings, style: preview!.style }))
   return (
     <section aria-label="Try a style">
       <h2>Try a style on this part</h2>
       <div className={styles.styles}>
-        {Object.values(STYLES).map(({ name, purpose }) => (
+        {STYLE_NAMES.map((name) => (
           <button
             key={name}
             type="button"
-            title={purpose}
+            title={STYLE_PURPOSES[name]}
             disabled={busy || !ready}
             aria-pressed={preview?.style === name}
             onClick={() => onMake(name)}

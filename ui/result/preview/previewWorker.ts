@@ -1,4 +1,4 @@
-import { STYLES } from '@/core/fuse'
+import { STYLES, type StyleName } from '@/core/fuse'
 import type { Bend, Similarity } from '@/core/raster'
 
 /** A part of a frame to fuse: where it is fetched, and its motion within that part. */
@@ -10,7 +10,7 @@ export interface PreviewFrame {
 }
 
 export interface PreviewOrder {
-  style: string
+  style: StyleName
   width: number
   height: number
   /** Cut off on all sides of the result. */

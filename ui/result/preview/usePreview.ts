@@ -1,5 +1,6 @@
 import { useQueryClient } from '@tanstack/react-query'
 import { useEffect, useRef, useState } from 'react'
+import type { StyleName } from '@/core/fuse/purposes'
 import { bendWithin, motionWithin, type Rectangle } from '@/core/raster'
 import { placeOf, type FrameDetail, type Registration, type RenderDetail } from '@/schemas'
 import { fetchJson } from '../../api'
@@ -7,7 +8,7 @@ import type { PreviewOrder, PreviewReply } from './previewWorker'
 
 /** A previewed part of the picture, in pixels of the reference frame. */
 export interface Preview {
-  style: string
+  style: StyleName
   area: Rectangle
   url: string
   seconds: number
@@ -28,7 +29,7 @@ export function usePreview({ id, report }: RenderDetail, frames: (FrameDetail | 
   useEffect(() => () => worker.current?.terminate(), [])
   useEffect(() => () => URL.revokeObjectURL(preview?.url ?? ''), [preview])
 
-  const make = (style: string, seen: Rectangle) => {
+  const make = (style: StyleName, seen: Rectangle) => {
     worker.current ??= new Worker(new URL('./previewWorker.ts', import.meta.url))
     const width = Math.round(Math.min(MOST.width, seen.width, report.crop.width))
     const height = Math.round(Math.min(MOST.height, seen.height, report.crop.height))
@@ -66,7 +67,7 @@ export function usePreview({ id, report }: RenderDetail, frames: (FrameDetail | 
   return { preview, busy, error, make }
 }
 
-function orderOf(style: string, { x, y, width, height }: Rectangle, registration: Registration, all: (FrameDetail | undefined)[]): PreviewOrder {
+function orderOf(style: StyleName, { x, y, width, height }: Rectangle, registration: Registration, all: (FrameDetail | undefined)[]): PreviewOrder {
   const part = { x: x - MARGIN, y: y - MARGIN, width: width + 2 * MARGIN, height: height + 2 * MARGIN }
   const frames = registration.frames.flatMap(({ file }, k) => {
     const [frame, place] = [all[k], placeOf(registration, file)]

@@ -1,6 +1,6 @@
-import { runCardOf } from '@/core/sheet'
+import { runCardOf, storedSheetPlan } from '@/core/sheet'
 import { refusal } from '@/core/words'
-import { storedSheetPlan } from '@/schemas'
+
 import { cardPdf } from '@/server'
 import { idOf, respond } from '../../../respond'
 

@@ -3,7 +3,7 @@
 import { Button } from 'antd'
 import type { SurveyReport } from '@/core/survey'
 import { surveyHeadline } from './roles'
-import styles from './shoot.module.css'
+import styles from './survey.module.css'
 
 /** What the survey found, first what is still to be done. */
 export function SurveyReportView({ survey, busy, onAgain }: { survey: SurveyReport | null; busy: boolean; onAgain: () => void }) {

@@ -1,7 +1,7 @@
 import { useMemo } from 'react'
-import { planSeries, type Plan, type PlanRequest } from '@/core/plan'
+import { planSeries, type Plan, type PlanRequest, completePlanRequest } from '@/core/plan'
 import { isRefusal } from '@/core/words'
-import { completePlanRequest } from '@/schemas'
+
 
 /** A kept plan, or why what was kept cannot be planned any more. */
 export type StoredPlan = { plan: Plan; request: PlanRequest; error?: undefined } | { plan?: undefined; request?: undefined; error: string }

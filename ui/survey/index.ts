@@ -1,0 +1,2 @@
+export { ROLE_WORDS, sortedFrames, surveyHeadline, type SortedFrame } from './roles'
+export { SurveyReportView } from './SurveyReportView'
