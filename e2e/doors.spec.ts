@@ -6,7 +6,12 @@ import path from 'node:path'
 import { expect, test } from '@playwright/test'
 
 /** A request with headers that a browser would not let a page choose. */
-function ask(address: string, method: string, headers: Record<string, string>, body?: string): Promise<{ status: number; body: string; headers: object }> {
+function ask(
+  address: string,
+  method: string,
+  headers: Record<string, string>,
+  body?: string,
+): Promise<{ status: number; body: string; headers: object }> {
   return new Promise((resolve, reject) => {
     const sent = httpRequest(address, { method, headers }, (response) => {
       let text = ''
@@ -53,7 +58,16 @@ function serve(folder: string, port: number): ChildProcess {
 }
 
 async function answers(port: number): Promise<void> {
-  await expect.poll(() => fetch(`http://127.0.0.1:${port}/api/shoots`).then(({ status }) => status, () => 0), { timeout: 60_000 }).toBe(200)
+  await expect
+    .poll(
+      () =>
+        fetch(`http://127.0.0.1:${port}/api/shoots`).then(
+          ({ status }) => status,
+          () => 0,
+        ),
+      { timeout: 60_000 },
+    )
+    .toBe(200)
 }
 
 test('the application ends at once with a tab open, and a second one on the same data says why it does not start', async () => {
@@ -76,7 +90,10 @@ test('the application ends at once with a tab open, and a second one on the same
     await once(first, 'exit')
     expect(Date.now() - asked).toBeLessThan(5000)
     // Nothing holds the folder any more.
-    const restore = spawnSync(process.execPath, ['dist/nitidus.mjs', 'restore', 'nowhere.zip'], { encoding: 'utf8', env: { ...process.env, NITIDUS_DATA: folder } })
+    const restore = spawnSync(process.execPath, ['dist/nitidus.mjs', 'restore', 'nowhere.zip'], {
+      encoding: 'utf8',
+      env: { ...process.env, NITIDUS_DATA: folder },
+    })
     expect(restore.stderr).toContain('[archive.missing]')
   } finally {
     first.kill('SIGKILL')

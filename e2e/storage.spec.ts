@@ -3,7 +3,10 @@ import path from 'node:path'
 import { expect, test } from '@playwright/test'
 import { seriesFiles } from './series'
 
-test('what is deleted comes back from the bin; files that are lost are brought again; a backup is made, taken away and restored', async ({ page, request }) => {
+test('what is deleted comes back from the bin; files that are lost are brought again; a backup is made, taken away and restored', async ({
+  page,
+  request,
+}) => {
   const files = seriesFiles(path.resolve('.e2e/import/card-1/bristles'))
   await page.goto('/shoots/new')
   await page.getByLabel('Title').fill('To be kept')

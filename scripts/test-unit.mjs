@@ -5,7 +5,18 @@ import { buildCommand, installJudges, installPackages } from './install.mjs'
  * The unit tests that answer in two minutes: all but those that shoot, fuse or measure whole series, which `npm test` runs too.
  * Words after it choose among them, as Jest takes them: `npm run test:unit -- core/optics`.
  */
-const LONG = ['core/register', 'core/simulate', 'core/survey', 'core/fuse/fuse', 'cli/kills', 'cli/standIn', 'server/field', 'server/jobs', 'server/colour', 'server/trust']
+const LONG = [
+  'core/register',
+  'core/simulate',
+  'core/survey',
+  'core/fuse/fuse',
+  'cli/kills',
+  'cli/standIn',
+  'server/field',
+  'server/jobs',
+  'server/colour',
+  'server/trust',
+]
 installPackages()
 installJudges()
 buildCommand()

@@ -35,7 +35,22 @@ afterAll(() => server.stop())
 function judged(file: string): Uint16Array {
   const { status, stdout, stderr } = spawnSync(
     '/usr/bin/convert',
-    [`${file}[0]`, '-intent', 'perceptual', '-profile', at('srgb.icc'), '-colorspace', 'sRGB', '-alpha', 'off', '-depth', '16', '-endian', 'LSB', 'rgb:-'],
+    [
+      `${file}[0]`,
+      '-intent',
+      'perceptual',
+      '-profile',
+      at('srgb.icc'),
+      '-colorspace',
+      'sRGB',
+      '-alpha',
+      'off',
+      '-depth',
+      '16',
+      '-endian',
+      'LSB',
+      'rgb:-',
+    ],
     { maxBuffer: 1e9 },
   )
   if (status !== 0) throw new Error(stderr.toString())
@@ -51,7 +66,9 @@ async function patches(grey: boolean): Promise<string> {
       const rgb = [1, 3, 5].map((k) => parseInt(hex.slice(k, k + 2), 16))
       samples.set(grey ? rgb.map(() => rgb[1]) : rgb, 3 * (y * WIDTH + x))
     }
-  await sharp(samples, { raw: { width: WIDTH, height: HEIGHT, channels: 3 } }).png().toFile(file)
+  await sharp(samples, { raw: { width: WIDTH, height: HEIGHT, channels: 3 } })
+    .png()
+    .toFile(file)
   return file
 }
 
@@ -162,7 +179,16 @@ test('frames in RGB are delivered sample by sample as they came, where all of th
 
 test('what the reference was taken with is in TIFF, PNG and JPEG, as a tool that is none of ours reads it', async () => {
   const source = await frame('taken.jpg', 8, 'srgb')
-  spawnSync('exiftool', ['-q', '-overwrite_original', '-Model=Body A', '-LensModel=Macro 100', '-FNumber=5.6', '-ExposureTime=1/13', '-ISO=200', source])
+  spawnSync('exiftool', [
+    '-q',
+    '-overwrite_original',
+    '-Model=Body A',
+    '-LensModel=Macro 100',
+    '-FNumber=5.6',
+    '-ExposureTime=1/13',
+    '-ISO=200',
+    source,
+  ])
   spawnSync('exiftool', ['-q', '-overwrite_original', '-FocalLength=100', '-DateTimeOriginal=2026:05:11 09:30:04', source])
   const { db, jobs, work, store, shoots } = server.context
   const runId = await shoots.addRun(await server.newShoot(), 'imported')
@@ -177,7 +203,14 @@ test('what the reference was taken with is in TIFF, PNG and JPEG, as a tool that
   }
   for (const file of files) {
     const [told] = JSON.parse(spawnSync('exiftool', ['-j', '-n', file], { encoding: 'utf8' }).stdout)
-    expect(told).toMatchObject({ Model: 'Body A', LensModel: 'Macro 100', FNumber: 5.6, ISO: 200, FocalLength: 100, DateTimeOriginal: '2026:05:11 09:30:04' })
+    expect(told).toMatchObject({
+      Model: 'Body A',
+      LensModel: 'Macro 100',
+      FNumber: 5.6,
+      ISO: 200,
+      FocalLength: 100,
+      DateTimeOriginal: '2026:05:11 09:30:04',
+    })
     expect(told.ExposureTime).toBeCloseTo(1 / 13, 5)
   }
 }, 60_000)
@@ -195,7 +228,10 @@ test('frames of another profile, or of none, are refused with both names', async
 
 test('a source map of more than 256 frames has a colour for each', async () => {
   const values = Uint16Array.from({ length: 400 }, (_, k) => k)
-  await sharp(values, { raw: { width: 400, height: 1, channels: 1 } }).toColourspace('grey16').png().toFile(at('source.png'))
+  await sharp(values, { raw: { width: 400, height: 1, channels: 1 } })
+    .toColourspace('grey16')
+    .png()
+    .toFile(at('source.png'))
   await mkdir(at('maps'), { recursive: true })
   const { colouredSourceMap } = await import('.')
   await colouredSourceMap(at('source.png'), at('maps/map.png'), 400)

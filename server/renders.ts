@@ -50,7 +50,9 @@ export async function renderOf(db: Database, renderId: number): Promise<Render> 
 export async function delivered(db: Database, folders: Folders, renderId: number, format: Delivery): Promise<Delivered> {
   const render = await renderOf(db, renderId)
   const { type, kept, made }: Format = DELIVERED[format]
-  const file = made ? deliveredFile(folders, render, format as PictureFormat) : path.join(/* turbopackIgnore: true */ folders.render(render.folder), kept!)
+  const file = made
+    ? deliveredFile(folders, render, format as PictureFormat)
+    : path.join(/* turbopackIgnore: true */ folders.render(render.folder), kept!)
   return { file, type, name: await deliveredName(db, renderId, format) }
 }
 

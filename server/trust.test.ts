@@ -120,7 +120,9 @@ describe('nothing lost, nothing stuck', () => {
     const unhandled: unknown[] = []
     const note = (error: unknown) => unhandled.push(error)
     process.on('unhandledRejection', note)
-    await sql`create trigger full before update of state on job when new.state in ('done', 'failed') begin select raise(abort, 'database or disk is full'); end`.execute(db)
+    await sql`create trigger full before update of state on job when new.state in ('done', 'failed') begin select raise(abort, 'database or disk is full'); end`.execute(
+      db,
+    )
     const complained = jest.spyOn(console, 'error').mockImplementation(() => undefined)
     const job = await work.fuse(runId, SETTINGS)
     await jobs.idle()
@@ -243,40 +245,43 @@ describe('nothing lost, nothing stuck', () => {
 })
 
 describe('the bin', () => {
-  test.each(['shoot', 'run', 'frame', 'render'] as const)('a %s goes there, comes back as it was, and goes for good when the bin is emptied', async (kind) => {
-    const { shootId, runId, pictures } = await run()
-    const { render } = await fuse(runId)
-    const { bin, db, store, shoots } = server.context
-    const frame = await db.selectFrom('frame').selectAll().where('run_id', '=', runId).orderBy('id').executeTakeFirstOrThrow()
-    const id = { shoot: shootId, run: runId, frame: frame.id, render }[kind]
-    const before = await shoots.list()
-    const folder = store.folders.render((await renderOf(db, render)).folder)
-    await bin.put(kind, id)
-    await expect(bin.put(kind, id)).rejects.toMatchObject({ code: `${kind}.gone` })
-    expect(await shoots.list()).not.toEqual(before)
-    const [binned] = await bin.list()
-    expect(binned).toMatchObject({ kind, id })
-    expect(binned.bytes).toBeGreaterThan(0)
-    await bin.putBack(kind, id)
-    expect(await shoots.list()).toEqual(before)
-    await expect(bin.putBack(kind, id)).rejects.toMatchObject({ code: 'bin.gone' })
+  test.each(['shoot', 'run', 'frame', 'render'] as const)(
+    'a %s goes there, comes back as it was, and goes for good when the bin is emptied',
+    async (kind) => {
+      const { shootId, runId, pictures } = await run()
+      const { render } = await fuse(runId)
+      const { bin, db, store, shoots } = server.context
+      const frame = await db.selectFrom('frame').selectAll().where('run_id', '=', runId).orderBy('id').executeTakeFirstOrThrow()
+      const id = { shoot: shootId, run: runId, frame: frame.id, render }[kind]
+      const before = await shoots.list()
+      const folder = store.folders.render((await renderOf(db, render)).folder)
+      await bin.put(kind, id)
+      await expect(bin.put(kind, id)).rejects.toMatchObject({ code: `${kind}.gone` })
+      expect(await shoots.list()).not.toEqual(before)
+      const [binned] = await bin.list()
+      expect(binned).toMatchObject({ kind, id })
+      expect(binned.bytes).toBeGreaterThan(0)
+      await bin.putBack(kind, id)
+      expect(await shoots.list()).toEqual(before)
+      await expect(bin.putBack(kind, id)).rejects.toMatchObject({ code: 'bin.gone' })
 
-    await bin.put(kind, id)
-    // Too early: it is kept for 30 days.
-    expect(await bin.empty()).toBe(0)
-    await db
-      .updateTable(kind)
-      .set({ binned_at: new Date(Date.now() - 31 * 86_400_000).toISOString() })
-      .where('id', '=', id)
-      .execute()
-    expect(await bin.empty()).toBe(1)
-    expect(await bin.list()).toEqual([])
-    const frames = await db.selectFrom('frame').select('id').execute()
-    expect(frames).toHaveLength({ shoot: 0, run: 0, frame: 2, render: 3 }[kind])
-    expect(existsSync(store.folders.frame(runId, frame.file))).toBe(kind === 'render')
-    expect(existsSync(folder)).toBe(kind === 'frame')
-    if (kind === 'frame') await server.add(runId, 'f0.jpg', pictures[0])
-  })
+      await bin.put(kind, id)
+      // Too early: it is kept for 30 days.
+      expect(await bin.empty()).toBe(0)
+      await db
+        .updateTable(kind)
+        .set({ binned_at: new Date(Date.now() - 31 * 86_400_000).toISOString() })
+        .where('id', '=', id)
+        .execute()
+      expect(await bin.empty()).toBe(1)
+      expect(await bin.list()).toEqual([])
+      const frames = await db.selectFrom('frame').select('id').execute()
+      expect(frames).toHaveLength({ shoot: 0, run: 0, frame: 2, render: 3 }[kind])
+      expect(existsSync(store.folders.frame(runId, frame.file))).toBe(kind === 'render')
+      expect(existsSync(folder)).toBe(kind === 'frame')
+      if (kind === 'frame') await server.add(runId, 'f0.jpg', pictures[0])
+    },
+  )
 
   test('nothing is deleted while a job works on it', async () => {
     const { runId } = await run()

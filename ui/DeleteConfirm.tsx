@@ -4,6 +4,7 @@ import { Modal } from 'antd'
 import type { BinKind } from '@/schemas'
 import { useDelete } from './api'
 import { message } from './messages'
+import { Themed } from './shell/Themed'
 
 export interface DeleteProps {
   kind: BinKind
@@ -26,8 +27,10 @@ export function DeleteConfirm({ kind, id, what, onClose }: DeleteProps & { onClo
       },
     )
   return (
-    <Modal open title={`Delete ${what}?`} okText="Move to the bin" confirmLoading={remove.isPending} onOk={onOk} onCancel={onClose}>
-      It stays in the bin for 30 days.
-    </Modal>
+    <Themed>
+      <Modal open title={`Delete ${what}?`} okText="Move to the bin" confirmLoading={remove.isPending} onOk={onOk} onCancel={onClose}>
+        It stays in the bin for 30 days.
+      </Modal>
+    </Themed>
   )
 }

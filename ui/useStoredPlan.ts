@@ -2,7 +2,6 @@ import { useMemo } from 'react'
 import { planSeries, type Plan, type PlanRequest, completePlanRequest } from '@/core/plan'
 import { isRefusal } from '@/core/words'
 
-
 /** A kept plan, or why what was kept cannot be planned any more. */
 export type StoredPlan = { plan: Plan; request: PlanRequest; error?: undefined } | { plan?: undefined; request?: undefined; error: string }
 

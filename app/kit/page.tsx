@@ -1,5 +1,10 @@
 import { KitScreen } from '@/ui/kit'
+import { Themed } from '@/ui/shell'
 
 export default function Page() {
-  return <KitScreen />
+  return (
+    <Themed>
+      <KitScreen />
+    </Themed>
+  )
 }

@@ -1,5 +1,10 @@
 import { StorageScreen } from '@/ui/storage'
+import { Themed } from '@/ui/shell'
 
 export default function Page() {
-  return <StorageScreen />
+  return (
+    <Themed>
+      <StorageScreen />
+    </Themed>
+  )
 }

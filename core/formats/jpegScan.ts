@@ -70,7 +70,7 @@ function frameOf(segment: Uint8Array): Frame {
 
 /** A table of 16 bits to length and symbol, so that one look decodes a code. */
 function readTables(segment: Uint8Array, tables: (Uint16Array | undefined)[]): void {
-  for (let at = 0; at + 17 <= segment.length; ) {
+  for (let at = 0; at + 17 <= segment.length;) {
     const which = segment[at]
     const counts = segment.subarray(at + 1, at + 17)
     let symbol = at + 17
@@ -140,7 +140,7 @@ function walk(file: Uint8Array, start: number, scan: Scan | undefined, restart: 
       buffer = bits = beyond = 0
     }
     for (const { dc, ac } of blocks) {
-      for (let k = 0; k < 64; ) {
+      for (let k = 0; k < 64;) {
         refill()
         const entry = (k === 0 ? dc : ac)[(buffer >>> (bits - 16)) & 0xffff]
         const size = entry & 15

@@ -29,7 +29,10 @@ export function verdictOf(
   const { fNumber } = singleFrame
   if (fNumber === null || optics.kind !== 'lens') return { headline: series, rest: singleFrame.reason }
   if (fNumber > (limits?.smallestFNumber ?? Infinity)) {
-    return { headline: series, rest: `One frame would take ${apertureText(fNumber)}; this lens only goes to ${apertureText(limits!.smallestFNumber)}.` }
+    return {
+      headline: series,
+      rest: `One frame would take ${apertureText(fNumber)}; this lens only goes to ${apertureText(limits!.smallestFNumber)}.`,
+    }
   }
   const at = Math.max(fNumber, limits?.widestFNumber ?? 0)
   return { headline: `One frame at ${apertureText(at)} is enough`, rest: `At ${apertureText(optics.fNumber)}, as set: ${series}.`, oneFrameAt: at }

@@ -183,7 +183,11 @@ class Findings {
     }
     messages.push(...this.stirred())
     if (spread_ev > MOST_SPREAD_ev) {
-      messages.push({ code: 'exposure', text: `Exposure varies by ${spread_ev.toFixed(2)} EV. Set it by hand, and keep the light constant.`, files: [] })
+      messages.push({
+        code: 'exposure',
+        text: `Exposure varies by ${spread_ev.toFixed(2)} EV. Set it by hand, and keep the light constant.`,
+        files: [],
+      })
     }
     const clipped = this.ordered.order.filter((k) => this.facts[k].clipped > 0.05)
     if (clipped.length > this.used.length / 3) {
@@ -266,5 +270,9 @@ const round = (value: number) => Math.round(value * 1000) / 1000
 /** A gap in words. */
 export function gapMessage({ after, before, missing }: Gap): SurveyMessage {
   const frames = missing === 1 ? 'a frame is' : `${missing} frames are`
-  return { code: 'gap', text: `Between ${after} and ${before} ${frames} missing. Go back and take ${missing === 1 ? 'it' : 'them'}.`, files: [after, before] }
+  return {
+    code: 'gap',
+    text: `Between ${after} and ${before} ${frames} missing. Go back and take ${missing === 1 ? 'it' : 'them'}.`,
+    files: [after, before],
+  }
 }

@@ -5,7 +5,7 @@ import { useState } from 'react'
 import type { DevicesProps } from './DevicesPanel'
 import styles from './field.module.css'
 
-const DevicesPanel = dynamic(() => import('./DevicesPanel').then((part) => part.DevicesPanel), { ssr: false })
+const DevicesPanel = dynamic(() => import('./ThemedDevices').then((part) => part.ThemedDevices), { ssr: false })
 
 /** The way to the simulated devices. They are for the desk: in the field nothing of them is loaded. */
 export function DevicesDoor(props: DevicesProps) {

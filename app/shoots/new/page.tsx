@@ -1,5 +1,10 @@
 import { PlanScreen } from '@/ui/plan'
+import { Themed } from '@/ui/shell'
 
 export default function Page() {
-  return <PlanScreen />
+  return (
+    <Themed>
+      <PlanScreen />
+    </Themed>
+  )
 }

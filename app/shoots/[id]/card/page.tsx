@@ -2,8 +2,16 @@
 
 import { use } from 'react'
 import { RunCardScreen } from '@/ui/card'
-import { WithShoot } from '@/ui/shell'
+import { Themed, WithShoot } from '@/ui/shell'
 
 export default function Page({ params }: { params: Promise<{ id: string }> }) {
-  return <WithShoot id={Number(use(params).id)}>{(shoot) => <RunCardScreen shoot={shoot} />}</WithShoot>
+  return (
+    <WithShoot id={Number(use(params).id)}>
+      {(shoot) => (
+        <Themed>
+          <RunCardScreen shoot={shoot} />
+        </Themed>
+      )}
+    </WithShoot>
+  )
 }
