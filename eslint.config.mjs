@@ -53,6 +53,13 @@ export default tseslint.config(
     },
   },
   {
+    // What is promised is awaited, or said not to be.
+    files: ['**/*.ts', '**/*.tsx'],
+    ignores: ['worker/**', '*.config.ts'],
+    languageOptions: { parserOptions: { projectService: true } },
+    rules: { '@typescript-eslint/no-floating-promises': 'error' },
+  },
+  {
     files: ['core/**/*.ts'],
     ignores: ['core/**/*.test.ts'],
     rules: {

@@ -1,12 +1,11 @@
-import { execFileSync, spawnSync } from 'node:child_process'
+import { spawnSync } from 'node:child_process'
 import { existsSync } from 'node:fs'
-import { mkdir, readdir, rm, stat, symlink, truncate, writeFile } from 'node:fs/promises'
+import { mkdir, readdir, rm, symlink, truncate, writeFile } from 'node:fs/promises'
 import path from 'node:path'
 import { sql } from 'kysely'
-import { NIB } from '@/demo/scenario'
-import { planSeries } from '@/core/plan'
-import { closeContext, context, registrationIn, renderOf } from '.'
-import { demoShoot, enginePids, picture, TestServer } from './testServer'
+import { closeContext, context } from '.'
+import { fuseNow, QUICK, smallRun } from './testRun'
+import { enginePids, picture, TestServer } from './testServer'
 
 let server: TestServer
 beforeEach(async () => {
@@ -15,96 +14,8 @@ beforeEach(async () => {
 afterEach(() => server.stop())
 
 const at = (...parts: string[]) => path.join(server.folder, ...parts)
-const SETTINGS = { style: 'auto', bits: 16, crop: 'none', register: false, localWarp: 'never' } as const
-
-/** A run of small frames that can be fused, and the pictures. */
-async function run(count = 3): Promise<{ shootId: number; runId: number; pictures: Buffer[] }> {
-  const shootId = await server.newShoot()
-  const runId = await server.context.shoots.addRun(shootId, 'imported')
-  const pictures = await Promise.all(Array.from({ length: count }, (_, k) => picture(64, 48, `#${k + 1}${k + 1}${k + 1}`)))
-  for (const [k, contents] of pictures.entries()) await server.add(runId, `f${k}.jpg`, contents)
-  return { shootId, runId, pictures }
-}
-
-const fuse = async (runId: number) => server.context.jobs.outcome<'fuse'>(await server.context.work.fuse(runId, SETTINGS))
-
-describe('records that stay true', () => {
-  test('a run is measured by the plan it was shot by, whatever is planned later', async () => {
-    const { shootId, runId } = await run(0)
-    await server.context.shoots.replan(shootId, { ...demoShoot, plan: NIB.plan })
-    const { runs, planRequest } = await server.context.shoots.detail(shootId)
-    expect(planSeries(runs[0].planRequest).magnification).toBe(planSeries((await detailOf(await server.newShoot())).planRequest).magnification)
-    expect(planSeries(planRequest).magnification).not.toBe(planSeries(runs[0].planRequest).magnification)
-    // And so is what it is fused with: the size of a pixel on the subject.
-    for (const [k, position_mm] of [0, 1, 2].entries())
-      await server.context.store.add(runId, `g${k}.jpg`, (await import('node:stream')).Readable.from([await picture(64, 48, `#3${k}5`)]), position_mm)
-    const { render } = await fuse(runId)
-    const { folders } = server.context.store
-    const kept = await renderOf(server.context.db, render)
-    const ply = execFileSync('head', ['-c', '400', path.join(folders.render(kept.folder), 'relief.ply')], { encoding: 'utf8' })
-    expect(ply).toContain('x, y and z in mm')
-  })
-
-  const detailOf = (shootId: number) => server.context.shoots.detail(shootId)
-
-  test('what is fused is decided when it is asked for, by number', async () => {
-    const { runId, shootId } = await run(4)
-    const blocker = await server.context.work.fuse(runId, SETTINGS)
-    const job = await server.context.work.fuse(runId, SETTINGS)
-    const { runs } = await detailOf(shootId)
-    await server.context.shoots.setAside(runs[0].frames[3].id, true)
-    await server.context.jobs.outcome(blocker)
-    const { render } = await server.context.jobs.outcome<'fuse'>(job)
-    const report = (await detailOf(shootId)).runs[0].renders.find(({ id }) => id === render)!.report
-    expect(report.frames.map(({ id }) => id)).toEqual(runs[0].frames.map(({ id }) => id))
-    expect(report.version).toBe(2)
-  })
-
-  test('the registration of a new and of an older render are read by one reader', async () => {
-    const { runId } = await run()
-    const { render } = await fuse(runId)
-    const kept = await renderOf(server.context.db, render)
-    const { folders } = server.context.store
-    const now = await registrationIn(folders, kept)
-    expect(now).toMatchObject({ version: 2, reference: 'f1.jpg', frames: [{ file: 'f0.jpg', scale: 1 }, { file: 'f1.jpg' }, { file: 'f2.jpg' }] })
-    await rm(path.join(folders.render(kept.folder), 'registration.json'))
-    await writeFile(path.join(folders.render(kept.folder), 'bends.json'), '{"frames":{}}')
-    expect(await registrationIn(folders, kept)).toEqual(now)
-    await writeFile(path.join(folders.render(kept.folder), 'registration.json'), '{"version":2,"frames":"none"}')
-    await expect(registrationIn(folders, kept)).rejects.toMatchObject({ code: 'render.damaged' })
-  })
-
-  test('stored JSON that is not what it should be is told, not crashed on', async () => {
-    const { shootId } = await run(0)
-    await server.context.db.updateTable('shoot').set({ plan_json: '{"optics": 7}' }).where('id', '=', shootId).execute()
-    await expect(detailOf(shootId)).rejects.toMatchObject({ code: 'shoot.unreadable' })
-    expect(await server.context.shoots.list()).toMatchObject([{ id: shootId, plan: null }])
-  })
-
-  test('a data folder of an older version opens with all its runs and renders, and they work', async () => {
-    await server.context.close()
-    await rm(server.folder, { recursive: true })
-    await mkdir(server.folder)
-    execFileSync('tar', ['xzf', path.resolve('database/testData/data-005.tar.gz'), '-C', server.folder])
-    const { shoots, store, db, jobs, work } = await server.open()
-    const [shoot] = (await shoots.list()).filter(({ state }) => state === 'fused')
-    const { runs, field } = await shoots.detail(shoot.id)
-    expect(runs.map(({ frames, renders }) => [frames.length, renders.length])).toEqual([
-      [4, 0],
-      [6, 2],
-    ])
-    expect(runs.flatMap(({ frames }) => frames).every(({ here }) => here)).toBe(true)
-    expect(runs[0].frames.find(({ aside }) => aside)!.name).toBe('frame_004.jpg')
-    expect(runs[1].survey!.frames).toHaveLength(6)
-    expect(field).toHaveLength(2)
-    for (const { id } of runs[1].renders) {
-      expect((await registrationIn(store.folders, await renderOf(db, id))).frames).toHaveLength(6)
-      await jobs.outcome<'deliver'>((await work.deliver(id, 'jpg'))!)
-    }
-    expect(await jobs.outcome<'check'>(await jobs.add('check', {}, {}))).toEqual({ checked: 10, missing: [], changed: [] })
-    await jobs.outcome<'survey'>(await work.survey(runs[0].id))
-  })
-})
+const run = (count?: number) => smallRun(server, count)
+const fuse = (runId: number) => fuseNow(server, runId)
 
 describe('nothing lost, nothing stuck', () => {
   test('what an interrupted move left behind is in no later render’s way', async () => {
@@ -124,7 +35,7 @@ describe('nothing lost, nothing stuck', () => {
       db,
     )
     const complained = jest.spyOn(console, 'error').mockImplementation(() => undefined)
-    const job = await work.fuse(runId, SETTINGS)
+    const job = await work.fuse(runId, QUICK)
     await jobs.idle()
     expect((await jobs.job(job.id)).state).toBe('running')
     await sql`drop trigger full`.execute(db)
@@ -192,7 +103,7 @@ describe('nothing lost, nothing stuck', () => {
     expect((await frames()).map(({ here }) => here)).toEqual([true, true, true])
     expect(await jobs.outcome<'check'>(await jobs.add('check', {}, {}))).toMatchObject({ missing: [], changed: [] })
     await expect(server.add(runId, 'f0.jpg', pictures[0])).rejects.toMatchObject({ code: 'frame.nameTaken' })
-    await jobs.outcome(await work.fuse(runId, SETTINGS))
+    await jobs.outcome(await work.fuse(runId, QUICK))
   })
 
   test('a folder with bad files in it gives its good ones, and says what is wrong with the others', async () => {
@@ -232,7 +143,7 @@ describe('nothing lost, nothing stuck', () => {
   test('closing ends what runs, and the next start says that it was interrupted', async () => {
     const { runId } = await run(3)
     const { jobs, work } = server.context
-    const job = await work.fuse(runId, { ...SETTINGS, register: true })
+    const job = await work.fuse(runId, { ...QUICK, register: true })
     while (enginePids(server).length === 0) await new Promise((resolve) => setTimeout(resolve, 10))
     const closing = performance.now()
     await server.context.close()
@@ -241,95 +152,5 @@ describe('nothing lost, nothing stuck', () => {
     await server.open()
     expect(await server.context.jobs.job(job.id)).toMatchObject({ state: 'interrupted', error_code: 'job.interrupted' })
     expect(jobs).toBeDefined()
-  })
-})
-
-describe('the bin', () => {
-  test.each(['shoot', 'run', 'frame', 'render'] as const)(
-    'a %s goes there, comes back as it was, and goes for good when the bin is emptied',
-    async (kind) => {
-      const { shootId, runId, pictures } = await run()
-      const { render } = await fuse(runId)
-      const { bin, db, store, shoots } = server.context
-      const frame = await db.selectFrom('frame').selectAll().where('run_id', '=', runId).orderBy('id').executeTakeFirstOrThrow()
-      const id = { shoot: shootId, run: runId, frame: frame.id, render }[kind]
-      const before = await shoots.list()
-      const folder = store.folders.render((await renderOf(db, render)).folder)
-      await bin.put(kind, id)
-      await expect(bin.put(kind, id)).rejects.toMatchObject({ code: `${kind}.gone` })
-      expect(await shoots.list()).not.toEqual(before)
-      const [binned] = await bin.list()
-      expect(binned).toMatchObject({ kind, id })
-      expect(binned.bytes).toBeGreaterThan(0)
-      await bin.putBack(kind, id)
-      expect(await shoots.list()).toEqual(before)
-      await expect(bin.putBack(kind, id)).rejects.toMatchObject({ code: 'bin.gone' })
-
-      await bin.put(kind, id)
-      // Too early: it is kept for 30 days.
-      expect(await bin.empty()).toBe(0)
-      await db
-        .updateTable(kind)
-        .set({ binned_at: new Date(Date.now() - 31 * 86_400_000).toISOString() })
-        .where('id', '=', id)
-        .execute()
-      expect(await bin.empty()).toBe(1)
-      expect(await bin.list()).toEqual([])
-      const frames = await db.selectFrom('frame').select('id').execute()
-      expect(frames).toHaveLength({ shoot: 0, run: 0, frame: 2, render: 3 }[kind])
-      expect(existsSync(store.folders.frame(runId, frame.file))).toBe(kind === 'render')
-      expect(existsSync(folder)).toBe(kind === 'frame')
-      if (kind === 'frame') await server.add(runId, 'f0.jpg', pictures[0])
-    },
-  )
-
-  test('nothing is deleted while a job works on it', async () => {
-    const { runId } = await run()
-    const job = await server.context.work.fuse(runId, SETTINGS)
-    const { id } = await server.context.db.selectFrom('frame').select('id').executeTakeFirstOrThrow()
-    await expect(server.context.bin.put('run', runId)).rejects.toMatchObject({ code: 'run.busy' })
-    await expect(server.context.bin.put('frame', id)).rejects.toMatchObject({ code: 'run.busy' })
-    await server.context.jobs.outcome(job)
-    await server.context.bin.put('run', runId)
-  })
-
-  test('a frame that is brought again comes out of the bin', async () => {
-    const { runId, pictures } = await run()
-    const frame = await server.context.db.selectFrom('frame').selectAll().orderBy('id').executeTakeFirstOrThrow()
-    await server.context.bin.put('frame', frame.id)
-    expect((await server.add(runId, 'f0.jpg', pictures[0])).id).toBe(frame.id)
-    expect(await server.context.bin.list()).toEqual([])
-  })
-})
-
-describe('room', () => {
-  test('is told, and what can be made again is freed and made again', async () => {
-    const { runId } = await run()
-    const { render } = await fuse(runId)
-    const { jobs, work, storage } = server.context
-    await jobs.outcome(await work.deliver(render, 'png').then((job) => job!))
-    const full = await storage.detail()
-    expect(full.originals).toBeGreaterThan(500)
-    expect(full.renders).toBeGreaterThan(5000)
-    expect(full.derived).toBeGreaterThan(100)
-    await storage.free()
-    expect((await storage.detail()).derived).toBe(0)
-    expect(await work.deliver(render, 'png')).toBeDefined()
-    await jobs.idle()
-  })
-
-  test('a backup is a job whose file can be fetched, and restored from another folder’s screen', async () => {
-    await run()
-    const { jobs, storage } = server.context
-    const { name, bytes } = await jobs.outcome<'backup'>(await jobs.add('backup', {}, {}))
-    const file = await storage.backupFile(name)
-    expect((await stat(file)).size).toBe(bytes)
-    await expect(storage.backupFile('../nitidus.db')).rejects.toMatchObject({ code: 'archive.missing' })
-    const other = await TestServer.start()
-    const { createReadStream } = await import('node:fs')
-    const restored = await other.context.jobs.outcome<'restore'>(await other.context.storage.restore(createReadStream(file)))
-    expect(restored).toMatchObject({ shoots: 1, runs: 1, frames: 3 })
-    expect(await readdir(path.join(other.folder, 'incoming'))).toEqual([])
-    await other.stop()
   })
 })

@@ -21,6 +21,7 @@ export const theme: ThemeConfig = {
     colorError: COLOURS.alarm,
     colorText: COLOURS.ink,
     colorTextSecondary: COLOURS.quiet,
+    colorTextPlaceholder: COLOURS.quiet,
     colorBorder: COLOURS.rule,
     colorBgLayout: COLOURS.paper,
     fontFamily: "'Source Sans 3 Variable', sans-serif",

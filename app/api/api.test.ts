@@ -22,9 +22,7 @@ import * as eventsRoute from './shoots/[id]/events/route'
 import * as shootRoute from './shoots/[id]/route'
 import * as runsRoute from './shoots/[id]/runs/route'
 import * as simulateRoute from './shoots/[id]/shoot/route'
-import * as binRoute from './bin/route'
 import { statusOf } from './status'
-import * as storageRoute from './storage/route'
 import * as tilesRoute from './tiles/[...path]/route'
 
 const folder = mkdtempSync(path.join(tmpdir(), 'api-'))
@@ -252,57 +250,5 @@ describe('the survey', () => {
     const { settings_json } = await db.selectFrom('job').select('settings_json').where('id', '=', body.id).executeTakeFirstOrThrow()
     expect(JSON.parse(settings_json).faults.map(({ kind }: { kind: string }) => kind)).toEqual(['noFlash', 'endShort'])
     await jobs.cancel(body.id)
-  })
-})
-
-describe('what a request may hold', () => {
-  const post = async (body: BodyInit, type?: string) =>
-    answer(await shootsRoute.POST(new Request('http://here/', { method: 'POST', body, headers: type ? { 'content-type': type } : {} })))
-  const shoot = JSON.stringify({ title: 'x', plan: fossil.plan })
-
-  test('JSON is taken as JSON only: a form or a text from another page is none', async () => {
-    for (const type of ['text/plain', 'application/x-www-form-urlencoded', 'multipart/form-data', undefined])
-      expect(await post(shoot, type)).toMatchObject(refused('request.jsonType'))
-    expect((await post(shoot, 'application/json; charset=utf-8')).status).toBe(200)
-  })
-
-  test('no more than a form holds is read, whatever the length is said to be', async () => {
-    const long = JSON.stringify({ title: 'x'.repeat(42_000_000) })
-    const started = performance.now()
-    expect(await post(long, 'application/json')).toMatchObject(refused('request.tooLarge'))
-    const lying = new Request('http://here/', { method: 'POST', body: long, headers: { ...JSON_TYPE, 'content-length': '10' } })
-    expect(await answer(await shootsRoute.POST(lying))).toMatchObject(refused('request.tooLarge'))
-    expect(performance.now() - started).toBeLessThan(4000)
-  })
-
-  test('a number has one spelling', async () => {
-    const id = await newShoot()
-    expect((await shootRoute.GET(request(), params({ id }))).status).toBe(200)
-    for (const spelt of [`0${id}`, `+${id}`, `${id}.0`, ` ${id}`, `${id}e0`, `0x${id}`, '-1', '0', '1e400'])
-      expect(await answer(await shootRoute.GET(request(), params({ id: spelt })))).toMatchObject(refused('request.address'))
-  })
-
-  test('an original is sent as the picture that it was checked to be, and no script in it is asked to run', async () => {
-    const { body } = await put(await newRun(), 'page.html.jpg', await jpeg())
-    const original = await frameRoute.GET(request(), params({ id: String(body.id), what: 'original' }))
-    expect(original.headers.get('content-type')).toBe('image/jpeg')
-    expect(await put(await newRun(), 'page.jpg', '<!doctype html><script>alert(1)</script>')).toMatchObject(refused('picture.unreadable'))
-    expect(await put(await newRun(), 'page.html', await jpeg())).toMatchObject(refused('picture.ending'))
-  })
-})
-
-describe('storage', () => {
-  test('a deleted shoot is in the bin and comes back; the bin is emptied by hand', async () => {
-    const id = await newShoot()
-    expect((await shootRoute.DELETE(request(), params({ id }))).status).toBe(200)
-    expect(await answer(await shootRoute.GET(request(), params({ id })))).toMatchObject(refused('shoot.gone'))
-    const { body } = await answer(await storageRoute.GET())
-    expect(body.bin[0]).toMatchObject({ kind: 'shoot', id: Number(id) })
-    expect((await binRoute.POST(request({ kind: 'shoot', id: Number(id) }))).status).toBe(200)
-    expect((await shootRoute.GET(request(), params({ id }))).status).toBe(200)
-    await shootRoute.DELETE(request(), params({ id }))
-    expect((await answer(await binRoute.DELETE())).body.deleted).toBeGreaterThan(0)
-    expect(await answer(await binRoute.POST(request({ kind: 'shoot', id: Number(id) })))).toMatchObject(refused('bin.gone'))
-    expect(await answer(await binRoute.POST(request({ kind: 'kit_item', id: 1 })))).toMatchObject(refused('value.any.only'))
   })
 })

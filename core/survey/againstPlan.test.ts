@@ -23,9 +23,9 @@ test('a whole run has nothing to add', () => expect(againstPlan(report(files), p
 test('frames missing at an end are counted, however the pictures look', () => {
   const { coverage, messages } = againstPlan(report(files.slice(1, -4)), positions, plan)
   expect(coverage).toMatchObject({ nearEnd: 'short', farEnd: 'short' })
-  expect(messages.map(({ text }) => text)).toEqual([
-    'The near end is not reached: take 1 more frame nearer than the first.',
-    'The far end is not reached: take 4 more frames beyond the last.',
+  expect(messages.map(({ code, missing }) => [code, missing])).toEqual([
+    ['near-short', 1],
+    ['far-short', 4],
   ])
 })
 
@@ -52,7 +52,7 @@ test('a plan by distances counts its slices by distance, from the near edge on',
     againstPlan({ ...report([]), frames: used.map((file) => ({ file, role: 'use', reason: '', exposure_ev: 0 })) }, focused, range, 500)
   expect(made(names).messages).toEqual([])
   expect(made(names.slice(0, -1)).messages.map(({ code }) => code)).toEqual(['far-short'])
-  expect(made(names.slice(2)).messages[0].text).toContain('Take 2 more frames nearer')
+  expect(made(names.slice(2)).messages[0]).toMatchObject({ code: 'near-short', missing: 2 })
 })
 
 test('of a range the focus alone tells whether an end is reached, of a depth the pictures tell as well', () => {
@@ -84,7 +84,7 @@ test('a gap is said once, by the pictures or by the plan', () => {
 })
 
 test('a frame that looks like its neighbour is used where the focus did move, and left out where it did not', () => {
-  const alike = (file: string) => ({ file, role: 'idle' as const, reason: `shows the same as ${files[0]}: the focus did not move`, exposure_ev: 0 })
+  const alike = (file: string) => ({ file, role: 'idle' as const, reasonCode: 'unmoved' as const, reason: 'x', exposure_ev: 0 })
   const seen = report(files)
   seen.frames[3] = alike(files[3])
   expect(againstPlan(seen, positions, plan).frames[3].role).toBe('use')
@@ -127,10 +127,10 @@ test('frames focused beyond the chosen ends of a range are left out, with the re
     const focused = [1 / (1 / distances[0] + extra * stride), ...distances]
     const names = focused.map((_, k) => `f_${k}`)
     const seen = { ...report([]), frames: names.map((file) => ({ file, role: 'use' as const, reason: '', exposure_ev: 0 })) }
-    return againstPlan(seen, new Map(names.map((file, k) => [file, focused[k] - 500])), range, 500).frames.map(({ role, reason }) => [role, reason])
+    return againstPlan(seen, new Map(names.map((file, k) => [file, focused[k] - 500])), range, 500).frames.map(({ role, reasonCode }) => [role, reasonCode])
   }
-  expect(made(2)[0]).toEqual(['idle', 'its focus lies beyond the near end of the plan'])
-  expect(made(1)[0]).toEqual(['use', ''])
+  expect(made(2)[0]).toEqual(['idle', 'beyond-plan'])
+  expect(made(1)[0]).toEqual(['use', undefined])
   expect(
     made(2)
       .slice(1)

@@ -29,7 +29,7 @@ export function againstPlan(seen: SurveyReport, positions_mm: Map<string, number
   const short = (code: 'near-short' | 'far-short', count: number, file: string): SurveyMessage => {
     const end = code === 'near-short' ? 'near' : 'far'
     const where = code === 'near-short' ? 'nearer than the first' : 'beyond the last'
-    return { code, text: `The ${end} end is not reached. Take ${count} more ${count === 1 ? 'frame' : 'frames'} ${where}.`, files: [file] }
+    return { code, missing: count, text: `The ${end} end is not reached. Take ${count} more ${count === 1 ? 'frame' : 'frames'} ${where}.`, files: [file] }
   }
   const gaps = gapsBetween(used, course.stride).filter(
     ({ after, before }) => !report.coverage.gaps.some((gap) => [gap.after, gap.before].includes(after) || [gap.after, gap.before].includes(before)),
@@ -68,7 +68,7 @@ function withMovedFrames(report: SurveyReport, stride: number, placeOf: (file: s
     if (frame.role !== 'idle' || at === undefined || used.some((other) => Math.abs(other - at) < MOVED * stride)) return frame
     // What lies beyond all others may rightly add nothing: only what stands among them, or next to them, is taken back.
     const away = Math.min(...used.map((other) => Math.abs(other - at)))
-    return away < GAP * stride && frame.reason.includes('did not move') ? { ...frame, role: 'use' as const, reason: '' } : frame
+    return away < GAP * stride && frame.reasonCode === 'unmoved' ? { ...frame, role: 'use' as const, reasonCode: undefined, reason: '' } : frame
   })
   return { ...report, frames }
 }
@@ -90,7 +90,7 @@ function withoutFramesBeyond(
     if (frame.role !== 'use' || at === undefined) return frame
     const end = at < first - BEYOND * stride ? 'near' : at > last + BEYOND * stride ? 'far' : undefined
     return end && (chosen || report.coverage[`${end}End`] === 'reached')
-      ? { ...frame, role: 'idle' as const, reason: `is focused beyond the ${end} end of the plan` }
+      ? { ...frame, role: 'idle' as const, reasonCode: 'beyond-plan' as const, reason: `is focused beyond the ${end} end of the plan` }
       : frame
   })
   return { ...report, frames }

@@ -29,18 +29,18 @@ export function flawsOf(frames: FrameFacts[]): (Flaw | undefined)[] {
     const dark = exposure[k] < -MOST_EV
     // A frame without flash still shows the motif, unless it is black; a hand before the lens does not.
     if (likeness[k] < SAME_MOTIF && frames[k].black < 0.8) {
-      return { role: 'divider', code: 'other-motif', reason: 'shows something else: a hand, a marker or a test' }
+      return { role: 'divider', code: 'other-motif', reason: 'shows something else, such as a hand, a marker or a test' }
     }
-    if (dark) return { role: 'flawed', code: 'dark', reason: `${stops(exposure[k])} darker than the others: did the light fire?` }
+    if (dark) return { role: 'flawed', code: 'dark', reason: `${stops(exposure[k])} darker than the others; did the light fire?` }
     if (exposure[k] > MOST_EV) return { role: 'flawed', code: 'bright', reason: `${stops(exposure[k])} brighter than the others` }
     const off = Math.max(Math.abs(tint[0][k]), Math.abs(tint[1][k]))
     if (off > MOST_COLOUR_EV)
-      return { role: 'flawed', code: 'colour', reason: `its colour differs by ${off.toFixed(2)} stops: white balance was not fixed` }
+      return { role: 'flawed', code: 'colour', reason: `differs in colour by ${off.toFixed(2)} stops; the white balance was not fixed` }
     return undefined
   })
   const usable = frames.map((_, k) => k).filter((k) => !flaws[k])
   for (const k of shakenOf(frames, usable))
-    flaws[k] = { role: 'flawed', code: 'shaken', reason: 'less sharp everywhere than a frame of the same focus: the camera shook' }
+    flaws[k] = { role: 'flawed', code: 'shaken', reason: 'less sharp everywhere than a frame of the same focus; the camera shook' }
   return flaws
 }
 

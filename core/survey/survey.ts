@@ -13,12 +13,16 @@ export type Role = 'use' | 'divider' | 'flawed' | 'idle'
 export interface SurveyedFrame {
   file: string
   role: Role
-  /** Why it has this role; empty for a frame that is simply used. */
+  /** Why it has this role, as a code and in words; absent and empty for a frame that is simply used. */
+  reasonCode?: ReasonCode
   reason: string
   exposure_ev: number
   /** Step from the used frame before it in focus order, where 1 is the usual one; absent for the first and for others. */
   step?: number
 }
+
+/** Why a frame is not used: what is wrong with it, or that it adds nothing. */
+export type ReasonCode = Flaw['code'] | 'unmoved' | 'beyond' | 'beyond-plan'
 
 export interface Gap {
   after: string
@@ -31,6 +35,8 @@ export interface SurveyMessage {
   code: 'gap' | 'near-short' | 'far-short' | 'moved' | 'stirred' | 'exposure' | 'too-few' | 'clipped'
   text: string
   files: string[]
+  /** How many frames would close a gap or reach an end, where that is known. */
+  missing?: number
 }
 
 export interface SurveyReport {
@@ -89,6 +95,12 @@ export class Survey {
   }
 }
 
+/** Why a frame is not used. */
+interface Why {
+  code: ReasonCode
+  reason: string
+}
+
 /** What an ordered series comes to. */
 class Findings {
   private readonly used: FrameFacts[]
@@ -126,32 +138,32 @@ class Findings {
   private frames(): Map<number, SurveyedFrame> {
     const { order } = this.ordered
     const idle = this.idle()
-    const entry = (k: number, role: Role, reason: string, step?: number): [number, SurveyedFrame] => [
-      k,
-      { file: this.files[k], role, reason, exposure_ev: round(this.exposure[k]), ...(step !== undefined && { step: round(step) }) },
-    ]
+    const entry = (k: number, role: Role, why?: Why, step?: number): [number, SurveyedFrame] => {
+      const said = why ? { reasonCode: why.code, reason: why.reason } : { reason: '' }
+      return [k, { file: this.files[k], role, ...said, exposure_ev: round(this.exposure[k]), ...(step !== undefined && { step: round(step) }) }]
+    }
     return new Map([
       ...order.map((k, n) => {
-        const reason = idle.get(n)
-        return entry(k, reason ? 'idle' : 'use', reason ?? '', this.steps.steps[n - 1]?.length)
+        const why = idle.get(n)
+        return entry(k, why ? 'idle' : 'use', why, this.steps.steps[n - 1]?.length)
       }),
-      ...this.flaws.flatMap((flaw, k) => (flaw ? [entry(k, flaw.role, flaw.reason)] : [])),
+      ...this.flaws.flatMap((flaw, k) => (flaw ? [entry(k, flaw.role, flaw)] : [])),
     ])
   }
 
   /** Frames that add nothing, by their place in the order, with the reason. */
-  private idle(): Map<number, string> {
-    const idle = new Map<number, string>()
+  private idle(): Map<number, Why> {
+    const idle = new Map<number, Why>()
     const { steps } = this.steps
     steps.forEach(({ length }, n) => {
-      if (Math.abs(length) < REPEATS && steps.length > 2) idle.set(n + 1, `shows the same as ${this.fileAt(n)}; the focus did not move`)
+      if (Math.abs(length) < REPEATS && steps.length > 2) idle.set(n + 1, { code: 'unmoved', reason: `shows the same as ${this.fileAt(n)}; the focus did not move` })
     })
     if (this.used.length < 5) return idle
     const best = bestShares(this.used)
     // One frame beyond the subject at each end is wanted; those beyond it are not.
     const beyond = (places: number[]) => places.slice(0, Math.max(0, places.findIndex((n) => best[n] > NOTHING_SHARP) - 1))
     const places = this.used.map((_, n) => n)
-    for (const n of [...beyond(places), ...beyond(places.toReversed())]) idle.set(n, 'is beyond the subject; nothing in it is sharp')
+    for (const n of [...beyond(places), ...beyond(places.toReversed())]) idle.set(n, { code: 'beyond', reason: 'is beyond the subject; nothing in it is sharp' })
     return idle
   }
 
@@ -272,6 +284,7 @@ export function gapMessage({ after, before, missing }: Gap): SurveyMessage {
   const frames = missing === 1 ? 'a frame is' : `${missing} frames are`
   return {
     code: 'gap',
+    missing,
     text: `Between ${after} and ${before} ${frames} missing. Go back and take ${missing === 1 ? 'it' : 'them'}.`,
     files: [after, before],
   }

@@ -43,7 +43,7 @@ export function CardSheet({ card }: { card: RunCard }) {
           )}
         </section>
       </div>
-      <div className={rows.length > 24 ? styles.manyPositions : styles.positions}>
+      <div className={rows.length > 24 ? styles.manyPositions : styles.positions} role="region" aria-label="Positions" tabIndex={0}>
         {inParts(rows, rows.length > 24 ? 2 : 1).map((part, n) => (
           <table key={n}>
             <thead>

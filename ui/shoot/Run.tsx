@@ -47,7 +47,7 @@ export function Run({ run, shoot, busy, selected, onSelect }: Props) {
       check(undefined, { onError: (error) => message.error(error.message) })
     }, 1500)
     return () => clearTimeout(waiting)
-  }, [busy, run.survey, run.frames.length, check, message])
+  }, [busy, run.survey, run.frames.length, check])
 
   if (run.frames.length === 0) return null
   const [first] = run.frames

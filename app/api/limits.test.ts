@@ -1,0 +1,97 @@
+import { mkdtempSync } from 'node:fs'
+import { rm } from 'node:fs/promises'
+import { tmpdir } from 'node:os'
+import path from 'node:path'
+import sharp from 'sharp'
+import { FOSSIL as fossil } from '@/demo/scenario'
+import { closeContext } from '@/server'
+import * as binRoute from './bin/route'
+import * as frameRoute from './frames/[id]/[what]/route'
+import * as framesRoute from './runs/[id]/frames/route'
+import * as runsRoute from './shoots/[id]/runs/route'
+import * as shootRoute from './shoots/[id]/route'
+import * as shootsRoute from './shoots/route'
+import { statusOf } from './status'
+import * as storageRoute from './storage/route'
+
+const folder = mkdtempSync(path.join(tmpdir(), 'limits-'))
+process.env.NITIDUS_DATA = folder
+afterAll(async () => {
+  await closeContext()
+  await rm(folder, { recursive: true })
+})
+
+const JSON_TYPE = { 'content-type': 'application/json' }
+const params = <T>(value: T) => ({ params: Promise.resolve(value) })
+const request = (body?: unknown) => new Request('http://here/', { method: 'POST', body: JSON.stringify(body), headers: JSON_TYPE })
+const answer = async (response: Response) => ({ status: response.status, body: await response.json() })
+const refused = (code: string) => ({ status: statusOf(code), body: { code, error: expect.stringMatching(/\.$/) } })
+
+async function newShoot(): Promise<string> {
+  const { title, subject, scene, plan } = fossil
+  return String((await answer(await shootsRoute.POST(request({ title, subject, scene, plan })))).body.id)
+}
+
+const newRun = async () => String((await answer(await runsRoute.POST(request(), params({ id: await newShoot() })))).body.id)
+
+const put = async (runId: string, name: string, body: BodyInit) =>
+  answer(await framesRoute.PUT(new Request(`http://here/?name=${encodeURIComponent(name)}`, { method: 'PUT', body }), params({ id: runId })))
+
+const jpeg = async () =>
+  new Uint8Array(
+    await sharp({ create: { width: 64, height: 48, channels: 3, background: '#876' } })
+      .jpeg()
+      .toBuffer(),
+  )
+
+describe('what a request may hold', () => {
+  const post = async (body: BodyInit, type?: string) =>
+    answer(await shootsRoute.POST(new Request('http://here/', { method: 'POST', body, headers: type ? { 'content-type': type } : {} })))
+  const shoot = JSON.stringify({ title: 'x', plan: fossil.plan })
+
+  test('JSON is taken as JSON only: a form or a text from another page is none', async () => {
+    for (const type of ['text/plain', 'application/x-www-form-urlencoded', 'multipart/form-data', undefined])
+      expect(await post(shoot, type)).toMatchObject(refused('request.jsonType'))
+    expect((await post(shoot, 'application/json; charset=utf-8')).status).toBe(200)
+  })
+
+  test('no more than a form holds is read, whatever the length is said to be', async () => {
+    const long = JSON.stringify({ title: 'x'.repeat(42_000_000) })
+    const started = performance.now()
+    expect(await post(long, 'application/json')).toMatchObject(refused('request.tooLarge'))
+    const lying = new Request('http://here/', { method: 'POST', body: long, headers: { ...JSON_TYPE, 'content-length': '10' } })
+    expect(await answer(await shootsRoute.POST(lying))).toMatchObject(refused('request.tooLarge'))
+    expect(performance.now() - started).toBeLessThan(4000)
+  })
+
+  test('a number has one spelling', async () => {
+    const id = await newShoot()
+    expect((await shootRoute.GET(request(), params({ id }))).status).toBe(200)
+    for (const spelt of [`0${id}`, `+${id}`, `${id}.0`, ` ${id}`, `${id}e0`, `0x${id}`, '-1', '0', '1e400'])
+      expect(await answer(await shootRoute.GET(request(), params({ id: spelt })))).toMatchObject(refused('request.address'))
+  })
+
+  test('an original is sent as the picture that it was checked to be, and no script in it is asked to run', async () => {
+    const { body } = await put(await newRun(), 'page.html.jpg', await jpeg())
+    const original = await frameRoute.GET(request(), params({ id: String(body.id), what: 'original' }))
+    expect(original.headers.get('content-type')).toBe('image/jpeg')
+    expect(await put(await newRun(), 'page.jpg', '<!doctype html><script>alert(1)</script>')).toMatchObject(refused('picture.unreadable'))
+    expect(await put(await newRun(), 'page.html', await jpeg())).toMatchObject(refused('picture.ending'))
+  })
+})
+
+describe('storage', () => {
+  test('a deleted shoot is in the bin and comes back; the bin is emptied by hand', async () => {
+    const id = await newShoot()
+    expect((await shootRoute.DELETE(request(), params({ id }))).status).toBe(200)
+    expect(await answer(await shootRoute.GET(request(), params({ id })))).toMatchObject(refused('shoot.gone'))
+    const { body } = await answer(await storageRoute.GET())
+    expect(body.bin[0]).toMatchObject({ kind: 'shoot', id: Number(id) })
+    expect((await binRoute.POST(request({ kind: 'shoot', id: Number(id) }))).status).toBe(200)
+    expect((await shootRoute.GET(request(), params({ id }))).status).toBe(200)
+    await shootRoute.DELETE(request(), params({ id }))
+    expect((await answer(await binRoute.DELETE())).body.deleted).toBeGreaterThan(0)
+    expect(await answer(await binRoute.POST(request({ kind: 'shoot', id: Number(id) })))).toMatchObject(refused('bin.gone'))
+    expect(await answer(await binRoute.POST(request({ kind: 'kit_item', id: 1 })))).toMatchObject(refused('value.any.only'))
+  })
+})

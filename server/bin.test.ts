@@ -1,0 +1,104 @@
+import { createReadStream, existsSync } from 'node:fs'
+import { readdir, stat } from 'node:fs/promises'
+import path from 'node:path'
+import { renderOf } from '.'
+import { fuseNow, QUICK, smallRun } from './testRun'
+import { TestServer } from './testServer'
+
+let server: TestServer
+beforeEach(async () => {
+  server = await TestServer.start()
+})
+afterEach(() => server.stop())
+
+const run = (count?: number) => smallRun(server, count)
+const fuse = (runId: number) => fuseNow(server, runId)
+
+describe('the bin', () => {
+  test.each(['shoot', 'run', 'frame', 'render'] as const)(
+    'a %s goes there, comes back as it was, and goes for good when the bin is emptied',
+    async (kind) => {
+      const { shootId, runId, pictures } = await run()
+      const { render } = await fuse(runId)
+      const { bin, db, store, shoots } = server.context
+      const frame = await db.selectFrom('frame').selectAll().where('run_id', '=', runId).orderBy('id').executeTakeFirstOrThrow()
+      const id = { shoot: shootId, run: runId, frame: frame.id, render }[kind]
+      const before = await shoots.list()
+      const folder = store.folders.render((await renderOf(db, render)).folder)
+      await bin.put(kind, id)
+      await expect(bin.put(kind, id)).rejects.toMatchObject({ code: `${kind}.gone` })
+      expect(await shoots.list()).not.toEqual(before)
+      const [binned] = await bin.list()
+      expect(binned).toMatchObject({ kind, id })
+      expect(binned.bytes).toBeGreaterThan(0)
+      await bin.putBack(kind, id)
+      expect(await shoots.list()).toEqual(before)
+      await expect(bin.putBack(kind, id)).rejects.toMatchObject({ code: 'bin.gone' })
+
+      await bin.put(kind, id)
+      // Too early: it is kept for 30 days.
+      expect(await bin.empty()).toBe(0)
+      await db
+        .updateTable(kind)
+        .set({ binned_at: new Date(Date.now() - 31 * 86_400_000).toISOString() })
+        .where('id', '=', id)
+        .execute()
+      expect(await bin.empty()).toBe(1)
+      expect(await bin.list()).toEqual([])
+      const frames = await db.selectFrom('frame').select('id').execute()
+      expect(frames).toHaveLength({ shoot: 0, run: 0, frame: 2, render: 3 }[kind])
+      expect(existsSync(store.folders.frame(runId, frame.file))).toBe(kind === 'render')
+      expect(existsSync(folder)).toBe(kind === 'frame')
+      if (kind === 'frame') await server.add(runId, 'f0.jpg', pictures[0])
+    },
+  )
+
+  test('nothing is deleted while a job works on it', async () => {
+    const { runId } = await run()
+    const job = await server.context.work.fuse(runId, QUICK)
+    const { id } = await server.context.db.selectFrom('frame').select('id').executeTakeFirstOrThrow()
+    await expect(server.context.bin.put('run', runId)).rejects.toMatchObject({ code: 'run.busy' })
+    await expect(server.context.bin.put('frame', id)).rejects.toMatchObject({ code: 'run.busy' })
+    await server.context.jobs.outcome(job)
+    await server.context.bin.put('run', runId)
+  })
+
+  test('a frame that is brought again comes out of the bin', async () => {
+    const { runId, pictures } = await run()
+    const frame = await server.context.db.selectFrom('frame').selectAll().orderBy('id').executeTakeFirstOrThrow()
+    await server.context.bin.put('frame', frame.id)
+    expect((await server.add(runId, 'f0.jpg', pictures[0])).id).toBe(frame.id)
+    expect(await server.context.bin.list()).toEqual([])
+  })
+})
+
+describe('room', () => {
+  test('is told, and what can be made again is freed and made again', async () => {
+    const { runId } = await run()
+    const { render } = await fuse(runId)
+    const { jobs, work, storage } = server.context
+    await jobs.outcome(await work.deliver(render, 'png').then((job) => job!))
+    const full = await storage.detail()
+    expect(full.originals).toBeGreaterThan(500)
+    expect(full.renders).toBeGreaterThan(5000)
+    expect(full.derived).toBeGreaterThan(100)
+    await storage.free()
+    expect((await storage.detail()).derived).toBe(0)
+    expect(await work.deliver(render, 'png')).toBeDefined()
+    await jobs.idle()
+  })
+
+  test('a backup is a job whose file can be fetched, and restored from another folder’s screen', async () => {
+    await run()
+    const { jobs, storage } = server.context
+    const { name, bytes } = await jobs.outcome<'backup'>(await jobs.add('backup', {}, {}))
+    const file = await storage.backupFile(name)
+    expect((await stat(file)).size).toBe(bytes)
+    await expect(storage.backupFile('../nitidus.db')).rejects.toMatchObject({ code: 'archive.missing' })
+    const other = await TestServer.start()
+    const restored = await other.context.jobs.outcome<'restore'>(await other.context.storage.restore(createReadStream(file)))
+    expect(restored).toMatchObject({ shoots: 1, runs: 1, frames: 3 })
+    expect(await readdir(path.join(other.folder, 'incoming'))).toEqual([])
+    await other.stop()
+  })
+})
