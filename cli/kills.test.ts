@@ -47,13 +47,17 @@ test(`killed at ${MOMENTS} random moments, it leaves originals as they were and 
   const before = sums()
   const start = performance.now()
   execFileSync(process.execPath, args())
-  const whole_ms = performance.now() - start
+  let whole_ms = performance.now() - start
   const size = readFileSync(at('r.tif')).length
   let [state, ended] = [20261125, 0]
   for (let k = 0; k < MOMENTS; k++) {
     for (const name of ['r.tif', 'r.json', 'd.png', 'r.ply']) rmSync(at(name), { force: true })
     state = (state * 16807) % 2147483647
-    if (await killedAfter((state / 2147483647) * whole_ms * 1.1)) ended++
+    if (await killedAfter((state / 2147483647) * whole_ms * 1.1)) {
+      ended++
+      // The machine was slower when the whole was timed than it is now.
+      whole_ms *= 0.9
+    }
     if (existsSync(at('r.tif'))) {
       expect(readFileSync(at('r.tif'))).toHaveLength(size)
       await sharp(at('r.tif')).stats()

@@ -3,6 +3,7 @@ import type { TakenWith } from '@/core/formats'
 import type { SeriesRequest } from '@/core/simulate'
 import { fuseSettingsSchema, type FuseSettings } from './fuseSettings'
 import { sceneRequestSchema } from './sceneRequest'
+import { takenSchema } from './taken'
 
 /** Version of job files that this version writes and reads. */
 export const JOB_VERSION = 1
@@ -109,16 +110,6 @@ const frames = Joi.array()
   .max(20_000)
   .required()
 
-const taken = Joi.object({
-  body: Joi.string(),
-  lens: Joi.string(),
-  taken_at: Joi.string(),
-  exposure_s: Joi.number(),
-  fNumber: Joi.number(),
-  focalLength_mm: Joi.number(),
-  iso: Joi.number(),
-})
-
 /** What a job file of each kind holds. A new kind is added here, in `cli/run.ts`, and in `server/jobs/kinds`. */
 export const JOB_FILES: { [K in JobFile['kind']]: Joi.SchemaMap } = {
   shoot: { scene: sceneRequestSchema.required(), out: path },
@@ -141,7 +132,7 @@ export const JOB_FILES: { [K in JobFile['kind']]: Joi.SchemaMap } = {
   },
   survey: { frames, mover: Joi.valid('rail', 'ring'), report: path },
   split: { frames, report: path },
-  deliver: { picture: path, out: path, bits: Joi.valid(8, 16).required(), taken },
+  deliver: { picture: path, out: path, bits: Joi.valid(8, 16).required(), taken: takenSchema },
   check: {
     files: Joi.array()
       .items(Joi.object({ id: Joi.number().required(), file: path, sha256: Joi.string().hex().length(64).required() }))

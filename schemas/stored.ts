@@ -13,6 +13,7 @@ import { planRequestSchema } from './planRequest'
 import { planSheetSchema } from './planSheet'
 import { reportSchema, type FuseReport } from './report'
 import { surveySchema } from './surveyReport'
+import { takenSchema } from './taken'
 
 /** Colour model and profile of a frame as they are kept. */
 export interface StoredColour {
@@ -28,16 +29,6 @@ const colourSchema = Joi.object<StoredColour>({
   profile: Joi.string().allow(null).required(),
   sha256: Joi.string().allow(null).required(),
 })
-
-const takenSchema = Joi.object<TakenWith>({
-  body: Joi.string(),
-  lens: Joi.string(),
-  taken_at: Joi.string(),
-  exposure_s: Joi.number(),
-  fNumber: Joi.number(),
-  focalLength_mm: Joi.number(),
-  iso: Joi.number(),
-}).unknown()
 
 /**
  * Reads JSON that was stored before, by its schema: whatever came into the database, what leaves this function is what its type

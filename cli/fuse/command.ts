@@ -2,14 +2,13 @@ import { Option, type Command } from 'commander'
 import { STYLES } from '@/core/fuse'
 import { FOLLOWING } from '@/core/register'
 import { refusal } from '@/core/words'
-import { check, fuseSettingsSchema, type FuseSettings } from '@/schemas'
+import { check, fuseSettingsSchema, type FuseOutputs, type FuseSettings } from '@/schemas'
 import { progressTo } from '../progress'
 import { chosenNames, framesIn } from '../series'
 import { readPositions } from './depth'
 import { runFuse } from './runFuse'
 
-interface Options {
-  out: string
+interface Options extends FuseOutputs {
   style?: string
   reference?: string
   bits?: string
@@ -18,14 +17,6 @@ interface Options {
   localWarp?: string
   frames?: string
   framesFile?: string
-  report?: string
-  registration?: string
-  bends?: string
-  sourceMap?: string
-  depth?: string
-  confidence?: string
-  relief?: string
-  soFar?: string
   positions?: string
   pixelMm?: string
   progress?: boolean

@@ -79,7 +79,8 @@ export function Run({ run, shoot, busy, selected, onSelect }: Props) {
           {run.frames.length} {run.frames.length === 1 ? 'frame' : 'frames'} of {first.width} × {first.height} px, {first.bits} bit
           {first.exif?.fNumber ? `, f/${significant(first.exif.fNumber, 2)}` : ''}
           {first.exif?.iso ? `, ISO ${first.exif.iso}` : ''}
-          {first.colour ? `, ${first.colour}` : ''}
+          {first.colour && first.colour !== 'no profile' ? `, ${first.colour}` : ''}
+          <DeleteButton kind="run" id={run.id} what={`run ${run.number} with its ${run.frames.length} frames`} disabled={busy} />
         </p>
         {run.renders.length > 0 && (
           <Button onClick={() => router.push(`/shoots/${shoot.id}/result?render=${run.renders[0].id}`)}>Open the result</Button>
@@ -90,7 +91,6 @@ export function Run({ run, shoot, busy, selected, onSelect }: Props) {
           </Button>
         )}
         <FuseControls runId={run.id} shootId={shoot.id} used={used} all={run.frames.length} busy={busy} />
-        <DeleteButton kind="run" id={run.id} what={`run ${run.number} with its ${run.frames.length} frames`} disabled={busy} />
       </div>
       <MissingFiles run={run} shootId={shoot.id} />
       <SurveyReportView survey={run.survey} busy={survey.isPending} onAgain={() => check(undefined, { onError })} />

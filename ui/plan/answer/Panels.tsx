@@ -48,5 +48,5 @@ export const Panels = memo(function Panels({ planned, selected, onSelect }: Prop
       ),
     },
   ]
-  return <Tabs items={panels} className={styles.panels} />
+  return <Tabs items={panels} className={styles.wrappedTabs} />
 })
