@@ -11,7 +11,7 @@ await build({
   platform: 'node',
   format: 'esm',
   target: 'node20',
-  external: ['sharp'],
+  external: ['sharp', 'exifr'],
   banner: { js: "import { createRequire } from 'node:module'; const require = createRequire(import.meta.url);" },
   tsconfig: 'tsconfig.json',
 })

@@ -71,12 +71,18 @@ async function run(shoot: ShootDetail, fault?: Fault['kind']): Promise<SurveyRep
       await devices({ do: 'press', run: log })
     } catch (error) {
       // An empty battery ends the run: that is the fault.
-      if (fault === 'endShort' && (error as Error).message.includes('battery')) break
+      if (fault === 'endShort' && /battery/.test((error as Error).message)) break
       throw error
     }
   }
   const { runs } = await ask<ShootDetail>(`/api/shoots/${shoot.id}`)
-  return ask<SurveyReport>(`/api/runs/${Math.max(...runs.map(({ id }) => id))}/survey`, {})
+  const { id } = await ask<{ id: number }>(`/api/runs/${Math.max(...runs.map((run) => run.id))}/survey`, {})
+  for (;;) {
+    const job = (await (await fetch(`${address}/api/jobs/${id}`)).json()) as { state: string; error: string; result: SurveyReport }
+    if (job.state === 'done') return job.result
+    if (job.state !== 'queued' && job.state !== 'running') throw new Error(job.error)
+    await new Promise((resolve) => setTimeout(resolve, 300))
+  }
 }
 
 const all = await ask<ShootSummary[]>('/api/shoots')

@@ -68,9 +68,12 @@ export function checkKit(value: unknown): Kit {
 function factSchema({ label, unit, least, most, whole, optional, text: isText }: KitField): Joi.Schema {
   if (isText) return text(label.toLowerCase()).max(80)
   const bounds = `${label}: give a ${whole ? 'whole ' : ''}number from ${least} to ${most}${unit ? ` ${unit}` : ''}.`
-  const number = (whole ? Joi.number().integer() : Joi.number()).min(least!).max(most!).messages({ '*': bounds })
+  const number = (whole ? Joi.number().integer() : Joi.number()).min(least!).max(most!).messages(Object.fromEntries(MISFITS.map((kind) => [kind, bounds])))
   return optional ? number : number.required()
 }
+
+/** However a number does not fit, its bounds are what there is to say. */
+const MISFITS = ['any.required', 'number.base', 'number.integer', 'number.min', 'number.max', 'number.unsafe', 'number.infinity']
 
 function text(what: string) {
   return Joi.string()

@@ -71,10 +71,11 @@ const views = [
       await page.getByRole('button', { name: 'Use the simulated camera' }).click()
       await page.getByRole('button', { name: 'Switch them on' }).click()
       await page.getByAltText('What the simulated camera sees').waitFor({ timeout: 60_000 })
-      await page.getByRole('button', { name: /run by themselves/ }).click()
+      await page.getByRole('button', { name: /automatically/ }).click()
       await page.waitForTimeout(22_000)
     },
   },
+  { name: 'storage', path: '/storage' },
   { name: 'field-phone', path: `/shoots/${range.id}/field`, phone: true },
   { name: 'plan-phone', path: `/shoots/${fused.id}/plan`, phone: true },
   { name: 'shoot-phone', path: `/shoots/${fused.id}/shoot`, phone: true },

@@ -132,7 +132,7 @@ export class JobQueue {
   }
 
   private enqueue(jobId: number, kind: JobKind): void {
-    const known = this.kinds[kind] as JobKindWork<JobKind, unknown> | undefined
+    const known = this.kinds[kind] as unknown as JobKindWork<JobKind, unknown> | undefined
     const lane = this.lanes[known?.lane ?? 'engine']
     lane.add(() => this.run(jobId)).catch((error: Error) => console.error(`Job ${jobId}: ${error.message}`))
   }

@@ -29,7 +29,7 @@ export function RunCardScreen({ shoot }: { shoot: ShootDetail }) {
         </div>
       </div>
       {!stored && <Skeleton active />}
-      {stored && 'error' in stored && <Alert type="warning" showIcon title={`${stored.error} Mend the plan, then print its card.`} />}
+      {stored && 'error' in stored && <Alert type="warning" showIcon title={`${stored.error} Change the plan, then print its card.`} />}
       {stored && 'plan' in stored && <CardSheet card={runCardOf(stored, stored.sheet, shoot, system)} />}
     </Shell>
   )
