@@ -68,7 +68,10 @@ export function checkKit(value: unknown): Kit {
 function factSchema({ label, unit, least, most, whole, optional, text: isText }: KitField): Joi.Schema {
   if (isText) return text(label.toLowerCase()).max(80)
   const bounds = `${label}: give a ${whole ? 'whole ' : ''}number from ${least} to ${most}${unit ? ` ${unit}` : ''}.`
-  const number = (whole ? Joi.number().integer() : Joi.number()).min(least!).max(most!).messages(Object.fromEntries(MISFITS.map((kind) => [kind, bounds])))
+  const number = (whole ? Joi.number().integer() : Joi.number())
+    .min(least!)
+    .max(most!)
+    .messages(Object.fromEntries(MISFITS.map((kind) => [kind, bounds])))
   return optional ? number : number.required()
 }
 
