@@ -99,7 +99,8 @@ test('errors of disk and database become sentences by their codes', () => {
 test('a data folder is held by one process only, and by none once that is gone, however it went', () => {
   const lock = lockData(folder)
   expect(() => lockData(folder)).toThrow(expect.objectContaining({ code: 'data.inUse' }))
-  const other = () => spawnSync(process.execPath, ['dist/nitidus.mjs', 'restore', 'nowhere.zip'], { encoding: 'utf8', env: { ...process.env, NITIDUS_DATA: folder } })
+  const other = () =>
+    spawnSync(process.execPath, ['dist/nitidus.mjs', 'restore', 'nowhere.zip'], { encoding: 'utf8', env: { ...process.env, NITIDUS_DATA: folder } })
   expect(other().stderr).toContain('[data.inUse]')
   lock.release()
   expect(other().stderr).toContain('[archive.missing]')

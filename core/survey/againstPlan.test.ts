@@ -127,7 +127,10 @@ test('frames focused beyond the chosen ends of a range are left out, with the re
     const focused = [1 / (1 / distances[0] + extra * stride), ...distances]
     const names = focused.map((_, k) => `f_${k}`)
     const seen = { ...report([]), frames: names.map((file) => ({ file, role: 'use' as const, reason: '', exposure_ev: 0 })) }
-    return againstPlan(seen, new Map(names.map((file, k) => [file, focused[k] - 500])), range, 500).frames.map(({ role, reasonCode }) => [role, reasonCode])
+    return againstPlan(seen, new Map(names.map((file, k) => [file, focused[k] - 500])), range, 500).frames.map(({ role, reasonCode }) => [
+      role,
+      reasonCode,
+    ])
   }
   expect(made(2)[0]).toEqual(['idle', 'beyond-plan'])
   expect(made(1)[0]).toEqual(['use', undefined])

@@ -29,7 +29,12 @@ export function againstPlan(seen: SurveyReport, positions_mm: Map<string, number
   const short = (code: 'near-short' | 'far-short', count: number, file: string): SurveyMessage => {
     const end = code === 'near-short' ? 'near' : 'far'
     const where = code === 'near-short' ? 'nearer than the first' : 'beyond the last'
-    return { code, missing: count, text: `The ${end} end is not reached. Take ${count} more ${count === 1 ? 'frame' : 'frames'} ${where}.`, files: [file] }
+    return {
+      code,
+      missing: count,
+      text: `The ${end} end is not reached. Take ${count} more ${count === 1 ? 'frame' : 'frames'} ${where}.`,
+      files: [file],
+    }
   }
   const gaps = gapsBetween(used, course.stride).filter(
     ({ after, before }) => !report.coverage.gaps.some((gap) => [gap.after, gap.before].includes(after) || [gap.after, gap.before].includes(before)),

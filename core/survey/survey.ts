@@ -156,14 +156,16 @@ class Findings {
     const idle = new Map<number, Why>()
     const { steps } = this.steps
     steps.forEach(({ length }, n) => {
-      if (Math.abs(length) < REPEATS && steps.length > 2) idle.set(n + 1, { code: 'unmoved', reason: `shows the same as ${this.fileAt(n)}; the focus did not move` })
+      if (Math.abs(length) < REPEATS && steps.length > 2)
+        idle.set(n + 1, { code: 'unmoved', reason: `shows the same as ${this.fileAt(n)}; the focus did not move` })
     })
     if (this.used.length < 5) return idle
     const best = bestShares(this.used)
     // One frame beyond the subject at each end is wanted; those beyond it are not.
     const beyond = (places: number[]) => places.slice(0, Math.max(0, places.findIndex((n) => best[n] > NOTHING_SHARP) - 1))
     const places = this.used.map((_, n) => n)
-    for (const n of [...beyond(places), ...beyond(places.toReversed())]) idle.set(n, { code: 'beyond', reason: 'is beyond the subject; nothing in it is sharp' })
+    for (const n of [...beyond(places), ...beyond(places.toReversed())])
+      idle.set(n, { code: 'beyond', reason: 'is beyond the subject; nothing in it is sharp' })
     return idle
   }
 
