@@ -89,11 +89,14 @@ export interface Samples {
  */
 export async function readSamples(file: string, mostWidth_px?: number, name = path.basename(file)): Promise<Samples> {
   const { bits, format, colour } = await readFacts(file, name)
+  // What has to be converted is, with 16 bits and relative to white.
+  const wide = bits === 16 || colour.converted
   let pipeline = sharp(file, { ...strictFor(format), ignoreIcc: !colour.converted }).rotate()
+  if (colour.converted) pipeline = pipeline.pipelineColourspace('rgb16').withIccProfile('srgb')
   if (mostWidth_px) pipeline = pipeline.resize({ width: mostWidth_px, withoutEnlargement: true, kernel: 'cubic' })
-  pipeline = pipeline.removeAlpha().toColourspace(bits === 16 ? 'rgb16' : 'srgb')
-  const { data, info } = await orExplain(name, pipeline.raw({ depth: bits === 16 ? 'ushort' : 'uchar' }).toBuffer({ resolveWithObject: true }))
-  const samples = bits === 16 ? new Uint16Array(data.buffer, data.byteOffset, data.byteLength / 2) : data
+  pipeline = pipeline.removeAlpha().toColourspace(wide ? 'rgb16' : 'srgb')
+  const { data, info } = await orExplain(name, pipeline.raw({ depth: wide ? 'ushort' : 'uchar' }).toBuffer({ resolveWithObject: true }))
+  const samples = wide ? new Uint16Array(data.buffer, data.byteOffset, data.byteLength / 2) : data
   return { samples, width: info.width, height: info.height }
 }
 

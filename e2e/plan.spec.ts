@@ -170,7 +170,7 @@ test('what cannot be is said at its field, in one sentence, with what would be p
   await depth.fill('400')
   await expect(alertWith(page, 'the rail has 100 mm')).toBeVisible()
   await depth.fill('12 mm 3"')
-  await expect(alertWith(page, 'in one system at a time')).toBeVisible()
+  await expect(alertWith(page, 'This is not a length')).toBeVisible()
   await depth.fill('-3')
   await expect(alertWith(page, 'one system at a time')).toBeVisible()
   await depth.fill('99999999')

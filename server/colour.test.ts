@@ -37,8 +37,9 @@ function judged(file: string): Uint16Array {
     '/usr/bin/convert',
     [
       `${file}[0]`,
+      '+black-point-compensation',
       '-intent',
-      'perceptual',
+      'relative',
       '-profile',
       at('srgb.icc'),
       '-colorspace',
@@ -73,7 +74,7 @@ async function patches(grey: boolean): Promise<string> {
 }
 
 /** Writes the patches in a colour space, by the tool that is none of ours. */
-async function frame(name: string, bits: number, profile?: string, more: string[] = []): Promise<string> {
+async function frame(name: string, bits: number, profile?: string, more: readonly string[] = []): Promise<string> {
   const file = at(name)
   const grey = profile === 'grey' || more.includes('Gray')
   const tag = profile ? ['-profile', at('srgb.icc'), '-profile', at(`${profile}.icc`)] : ['-strip']
@@ -104,20 +105,28 @@ function apart(one: Uint16Array, other: Uint16Array, width = WIDTH): { mean: num
   return { mean: found.reduce((a, b) => a + b) / found.length, most: Math.max(...found) }
 }
 
-const SPACES: [name: string, file: string, bits: number, profile: string | undefined, more?: string[]][] = [
+/** The same picture as a JPEG by the tool that is none of ours, in its own profile where it is RGB. */
+function jpegOf(source: string): string {
+  const made = `${source}.judge.jpg`
+  const { status, stderr } = spawnSync('/usr/bin/convert', [source, '-quality', '95', '-sampling-factor', '1x1', made])
+  if (status !== 0) throw new Error(stderr.toString())
+  return made
+}
+
+const SPACES: [name: string, file: string, bits: number, profile: string | undefined, more: string[]][] = [
   ['8-bit JPEG, sRGB', 'srgb8.jpg', 8, 'srgb', ['-sampling-factor', '1x1']],
-  ['16-bit TIFF, sRGB', 'srgb16.tif', 16, 'srgb'],
-  ['16-bit PNG, like Display P3', 'p3.png', 16, 'p3'],
-  ['8-bit TIFF, like Display P3', 'p38.tif', 8, 'p3'],
-  ['16-bit TIFF, wide', 'wide16.tif', 16, 'wide'],
+  ['16-bit TIFF, sRGB', 'srgb16.tif', 16, 'srgb', []],
+  ['16-bit PNG, like Display P3', 'p3.png', 16, 'p3', []],
+  ['8-bit TIFF, like Display P3', 'p38.tif', 8, 'p3', []],
+  ['16-bit TIFF, wide', 'wide16.tif', 16, 'wide', []],
   ['8-bit JPEG, wide', 'wide8.jpg', 8, 'wide', ['-sampling-factor', '1x1']],
-  ['8-bit grey PNG with a profile', 'grey8.png', 8, 'grey'],
-  ['16-bit grey TIFF with a profile', 'grey16.tif', 16, 'grey'],
+  ['8-bit grey PNG with a profile', 'grey8.png', 8, 'grey', []],
+  ['16-bit grey TIFF with a profile', 'grey16.tif', 16, 'grey', []],
   ['8-bit grey PNG without one', 'plaingrey.png', 8, undefined, ['-colorspace', 'Gray']],
-  ['8-bit CMYK JPEG', 'cmyk.jpg', 8, 'cmyk'],
-  ['8-bit CMYK TIFF', 'cmyk.tif', 8, 'cmyk'],
-  ['8-bit PNG without a profile', 'plain.png', 8, undefined],
-  ['16-bit TIFF without a profile', 'plain.tif', 16, undefined],
+  ['8-bit CMYK JPEG', 'cmyk.jpg', 8, 'cmyk', []],
+  ['8-bit CMYK TIFF', 'cmyk.tif', 8, 'cmyk', []],
+  ['8-bit PNG without a profile', 'plain.png', 8, undefined, []],
+  ['16-bit TIFF without a profile', 'plain.tif', 16, undefined, []],
 ]
 
 test.each(SPACES)(
@@ -132,9 +141,9 @@ test.each(SPACES)(
     const frames = [await server.add(runId, `a${path.extname(file)}`, contents), await server.add(runId, `b${path.extname(file)}`, contents)]
     const settings = { style: 'auto', bits: 16, crop: 'none', register: false, localWarp: 'never' } as const
     const { render: renderId } = await jobs.outcome<'fuse'>(await work.fuse(runId, settings))
-    const close = (samples: Uint16Array, width?: number) => {
+    const close = (samples: Uint16Array, width?: number, most_mean = 0.5) => {
       const { mean, most } = apart(truth, samples, width)
-      expect(mean).toBeLessThanOrEqual(0.5)
+      expect(mean).toBeLessThanOrEqual(most_mean)
       expect(most).toBeLessThanOrEqual(2)
     }
     const render = await renderOf(db, renderId)
@@ -142,7 +151,8 @@ test.each(SPACES)(
     for (const format of PICTURE_FORMATS) {
       await jobs.outcome<'deliver'>((await work.deliver(renderId, format))!)
       const made = (await delivered(db, store.folders, renderId, format)).file
-      close(judged(made))
+      // A JPEG of few wide colours rounds more than half a unit by itself: no more than another encoder's.
+      close(judged(made), WIDTH, format === 'jpg' ? Math.max(0.5, apart(truth, judged(jpegOf(source))).mean + 0.05) : 0.5)
       // The very samples of the render, rounded for JPEG only, and its very profile.
       if (format !== 'jpg') expect(bytesOf((await readSamples(made)).samples).equals(bytesOf((await readSamples(kept)).samples))).toBe(true)
       expect((await readFacts(made)).colour.icc?.toString('hex')).toBe((await readFacts(kept)).colour.icc?.toString('hex'))

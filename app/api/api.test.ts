@@ -51,7 +51,12 @@ async function newRun(): Promise<string> {
 }
 
 const put = async (runId: string, name: string, body: BodyInit | null) =>
-  answer(await framesRoute.PUT(new Request(`http://here/?name=${encodeURIComponent(name)}`, { method: 'PUT', body }), params({ id: runId })))
+  answer(
+    await framesRoute.PUT(
+      new Request(`http://here/?name=${encodeURIComponent(name)}`, { method: 'PUT', body, headers: { host: 'localhost' } }),
+      params({ id: runId }),
+    ),
+  )
 
 const jpeg = async () =>
   new Uint8Array(

@@ -35,7 +35,12 @@ async function newShoot(): Promise<string> {
 const newRun = async () => String((await answer(await runsRoute.POST(request(), params({ id: await newShoot() })))).body.id)
 
 const put = async (runId: string, name: string, body: BodyInit) =>
-  answer(await framesRoute.PUT(new Request(`http://here/?name=${encodeURIComponent(name)}`, { method: 'PUT', body }), params({ id: runId })))
+  answer(
+    await framesRoute.PUT(
+      new Request(`http://here/?name=${encodeURIComponent(name)}`, { method: 'PUT', body, headers: { host: 'localhost' } }),
+      params({ id: runId }),
+    ),
+  )
 
 const jpeg = async () =>
   new Uint8Array(
@@ -62,6 +67,15 @@ describe('what a request may hold', () => {
     const lying = new Request('http://here/', { method: 'POST', body: long, headers: { ...JSON_TYPE, 'content-length': '10' } })
     expect(await answer(await shootsRoute.POST(lying))).toMatchObject(refused('request.tooLarge'))
     expect(performance.now() - started).toBeLessThan(4000)
+  })
+
+  test('an upload, which does not pass the proxy, asks the guard itself', async () => {
+    const run = await newRun()
+    const upload = async (headers: Record<string, string>) =>
+      answer(await framesRoute.PUT(new Request('http://here/?name=a.jpg', { method: 'PUT', body: await jpeg(), headers }), params({ id: run })))
+    expect(await upload({ host: 'evil.example' })).toMatchObject({ status: 403, body: { code: 'request.host' } })
+    expect(await upload({ host: 'localhost', origin: 'http://evil.example' })).toMatchObject({ status: 403, body: { code: 'request.otherSite' } })
+    expect((await upload({ host: 'localhost' })).status).toBe(200)
   })
 
   test('a number has one spelling', async () => {

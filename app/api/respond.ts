@@ -7,6 +7,7 @@ import { isRefusal, refusal, say, type Sentence } from '@/core/words'
 import { explained } from '@/database'
 import { check, idSchema } from '@/schemas'
 import { context, type Context } from '@/server'
+import { refusedRequest } from '@/server/guard'
 import { statusOf } from './status'
 
 /** A route's work; what it throws becomes one sentence for the user. */
@@ -24,6 +25,13 @@ export async function respond(work: (context: Context) => Promise<Response | obj
 
 function refused({ code, text }: Sentence, field?: string): Response {
   return Response.json({ error: text, code, field }, { status: statusOf(code) })
+}
+
+/** A route that takes an upload, which does not pass the proxy: asked by the guard here. */
+export function guarded(request: Request, work: (context: Context) => Promise<Response | object | undefined>): Promise<Response> | Response {
+  const { method, headers, url } = request
+  const said = refusedRequest({ method, path: new URL(url).pathname, header: (name) => headers.get(name) })
+  return said ? refused(said) : respond(work)
 }
 
 /** The number in a route's path. @throws Refusal where it is spelt otherwise. */

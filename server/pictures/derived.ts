@@ -3,6 +3,7 @@ import { access, mkdir, rename, rm } from 'node:fs/promises'
 import path from 'node:path'
 import sharp, { type Sharp } from 'sharp'
 import { readFacts, readSamples, writePicture } from '@/codec'
+import { profileName } from '@/core/formats'
 import { depthColour, rampPlace } from '@/core/ramp'
 import type { Rectangle } from '@/core/raster'
 
@@ -41,16 +42,17 @@ export async function frameArea(source: string, { x, y, width, height }: Rectang
 }
 
 /**
- * Hands a picture over as a screen shows it: upright, without transparency, in sRGB. The library takes 16-bit pictures with a
- * profile into a wide space of its own first, out of which they have to be asked for by name; and it leaves the profile of
- * 16-bit grey aside, so that such a picture goes through a file beside `scratch` first.
+ * Hands a picture over as a screen shows it: upright, without transparency, in sRGB. Pictures of another profile are converted
+ * with 16 bits: the library then goes through a wide space of its own, out of which they have to be asked for by name. A grey
+ * profile it leaves aside there, so that such a picture goes through a file beside `scratch` first.
  */
 async function onScreen<T>(source: string, scratch: string, make: (picture: Sharp) => Promise<T>): Promise<T> {
   const { bits, colour } = await readFacts(source)
-  const wide = bits === 16 && colour.icc !== undefined
+  // Eight bits that are sRGB already lose nothing on the short way.
+  const wide = colour.icc !== undefined && (bits === 16 || !/srgb/i.test(profileName(colour.icc)))
   const shown = (file: string) => {
     const picture = sharp(file, { limitInputPixels: false }).rotate().removeAlpha()
-    return wide ? picture.toColourspace('rgb16').withIccProfile('srgb') : picture.toColourspace('srgb')
+    return wide ? picture.pipelineColourspace('rgb16').toColourspace('rgb16').withIccProfile('srgb') : picture.toColourspace('srgb')
   }
   if (!wide || colour.model !== 'grey') return make(shown(source))
   const asRgb = `${scratch}.rgb.tif`

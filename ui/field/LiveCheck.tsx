@@ -7,7 +7,7 @@ import type { Course, PlannedFrame } from '@/core/plan'
 import type { Readings } from '@/core/sheet'
 import type { SurveyReport } from '@/core/survey'
 import type { ShootDetail } from '@/schemas'
-import { send, useCommand } from '../api'
+import { runJob, useCommand } from '../api'
 import { surveyHeadline } from '../survey'
 import styles from './field.module.css'
 
@@ -28,7 +28,7 @@ export function LiveCheck({ shoot, course, readings, near_mm, taken }: Props) {
   const run = shoot.runs.find(({ frames }) => frames.length > 0)
   const survey = useCommand<void, { run: number; survey: SurveyReport }>(shoot.id, async () => ({
     run: run!.id,
-    survey: await send<SurveyReport>(`/api/runs/${run!.id}/survey`, 'POST'),
+    survey: (await runJob<'survey'>(`/api/runs/${run!.id}/survey`))!,
   }))
   const count = run?.frames.length ?? 0
   const surveyed = useRef(0)
