@@ -1,3 +1,4 @@
+import { ExpirationPlugin } from 'workbox-expiration'
 import { registerRoute } from 'workbox-routing'
 import { CacheFirst, NetworkFirst } from 'workbox-strategies'
 
@@ -11,9 +12,14 @@ const PAGES = 'pages'
 const DATA = 'data'
 const PARTS = 'parts'
 
-const pages = new NetworkFirst({ cacheName: PAGES, networkTimeoutSeconds: 4 })
-const data = new NetworkFirst({ cacheName: DATA, networkTimeoutSeconds: 4 })
-const parts = new CacheFirst({ cacheName: PARTS })
+const THIRTY_DAYS_S = 30 * 24 * 3600
+
+/** Without an end, every version of the application and every shoot ever opened would stay in the browser. */
+const expiry = (maxEntries: number) => new ExpirationPlugin({ maxEntries, maxAgeSeconds: THIRTY_DAYS_S, purgeOnQuotaError: true })
+
+const pages = new NetworkFirst({ cacheName: PAGES, networkTimeoutSeconds: 4, plugins: [expiry(200)] })
+const data = new NetworkFirst({ cacheName: DATA, networkTimeoutSeconds: 4, plugins: [expiry(400)] })
+const parts = new CacheFirst({ cacheName: PARTS, plugins: [expiry(2000)] })
 
 registerRoute(({ request }) => request.mode === 'navigate', pages)
 registerRoute(({ url }) => /^\/api\/(shoots(\/\d+)?|kit)$/.test(url.pathname), data)
@@ -25,15 +31,15 @@ self.addEventListener('install', () => void self.skipWaiting())
 self.addEventListener('activate', (event) => event.waitUntil(self.clients.claim()))
 self.addEventListener('message', (event) => {
   const { keep } = event.data as { keep?: string[] }
-  if (keep) event.waitUntil(Promise.all(keep.map(keepOne)))
+  if (keep) event.waitUntil(Promise.all(keep.map((address) => keepOne(address, event))))
 })
 
 /** Fetches an address once more and puts it where its route looks for it. */
-async function keepOne(address: string): Promise<void> {
+async function keepOne(address: string, event: ExtendableEvent): Promise<void> {
   const { pathname } = new URL(address)
-  const name = pathname.startsWith('/_next/static/') ? PARTS : pathname.startsWith('/api/') ? DATA : PAGES
-  if (name === DATA && !/^\/api\/(shoots\/\d+|kit)$/.test(pathname)) return
-  const cache = await caches.open(name)
-  const response = await fetch(address).catch(() => undefined)
-  if (response?.ok) await cache.put(address, response)
+  const isData = pathname.startsWith('/api/')
+  if (isData && !/^\/api\/(shoots\/\d+|kit)$/.test(pathname)) return
+  const route = pathname.startsWith('/_next/static/') ? parts : isData ? data : pages
+  // Handled by the route itself, so that what is kept here has the same end. What cannot be fetched now is left out.
+  await route.handle({ event, request: new Request(address) }).catch(() => undefined)
 }

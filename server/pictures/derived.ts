@@ -3,14 +3,15 @@ import { access, mkdir, rename, rm } from 'node:fs/promises'
 import path from 'node:path'
 import sharp, { type Sharp } from 'sharp'
 import { readFacts, readSamples, writePicture } from '@/codec'
-import { profileName } from '@/core/formats'
 import { depthColour, rampPlace } from '@/core/ramp'
 import type { Rectangle } from '@/core/raster'
 
 /** A small JPEG of a picture, made once. */
 export async function thumbnail(source: string, target: string, width_px = 480): Promise<string> {
   return once(target, (part) =>
-    onScreen(source, part, (picture) => picture.resize({ width: width_px, withoutEnlargement: true }).jpeg({ quality: 82 }).toFile(part)),
+    onScreen(source, part, (picture) =>
+      picture.resize({ width: width_px, withoutEnlargement: true }).jpeg({ quality: 90, chromaSubsampling: '4:4:4' }).toFile(part),
+    ),
   )
 }
 
@@ -42,14 +43,14 @@ export async function frameArea(source: string, { x, y, width, height }: Rectang
 }
 
 /**
- * Hands a picture over as a screen shows it: upright, without transparency, in sRGB. Pictures of another profile are converted
+ * Hands a picture over as a screen shows it: upright, without transparency, in sRGB. Pictures of 16 bits and CMYK are converted
  * with 16 bits: the library then goes through a wide space of its own, out of which they have to be asked for by name. A grey
  * profile it leaves aside there, so that such a picture goes through a file beside `scratch` first.
  */
 async function onScreen<T>(source: string, scratch: string, make: (picture: Sharp) => Promise<T>): Promise<T> {
   const { bits, colour } = await readFacts(source)
-  // Eight bits that are sRGB already lose nothing on the short way.
-  const wide = colour.icc !== undefined && (bits === 16 || !/srgb/i.test(profileName(colour.icc)))
+  // Eight bits of RGB or grey are rounded once on the short way, and twice on the long one.
+  const wide = colour.icc !== undefined && (bits === 16 || colour.model === 'cmyk')
   const shown = (file: string) => {
     const picture = sharp(file, { limitInputPixels: false }).rotate().removeAlpha()
     return wide ? picture.pipelineColourspace('rgb16').toColourspace('rgb16').withIccProfile('srgb') : picture.toColourspace('srgb')
