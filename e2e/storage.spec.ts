@@ -1,3 +1,4 @@
+import { spawnSync } from 'node:child_process'
 import { readFileSync, rmSync } from 'node:fs'
 import path from 'node:path'
 import { expect, test } from '@playwright/test'
@@ -29,7 +30,7 @@ test('what is deleted comes back from the bin; files that are lost are brought a
   const { id, frames } = (await detail()).runs[0]
   rmSync(path.join('.e2e/data/runs', String(id), 'frames', frames[1].name))
   await page.getByRole('button', { name: 'Check all frames' }).click()
-  await expect(page.getByText('1 frames are missing and 0 are damaged')).toBeVisible()
+  await expect(page.getByText('Missing frames: 1, damaged: 0')).toBeVisible()
   await page.goto(`/shoots/${shoot}/shoot`)
   await expect(page.getByText(`A file is missing: ${frames[1].name}`)).toBeVisible()
   await page.locator('.ant-alert input[type=file]').setInputFiles(files[1])
@@ -47,4 +48,17 @@ test('what is deleted comes back from the bin; files that are lost are brought a
   expect(readFileSync(copy).subarray(0, 2).toString()).toBe('PK')
   await page.locator('input[type=file]').setInputFiles(copy)
   await expect(page.getByText('Nothing was missing')).toBeVisible({ timeout: 60_000 })
+
+  // One shoot alone, as for a colleague.
+  await page.getByRole('button', { name: 'Back up one shoot' }).click()
+  await page.getByRole('dialog').getByRole('combobox').click()
+  await page.locator('.ant-select-item-option', { hasText: 'To be kept' }).first().click()
+  await page.getByRole('button', { name: 'Make the backup' }).click()
+  const alone = page.getByRole('listitem').filter({ hasText: `nitidus-shoot-${shoot}-` })
+  await expect(alone).toBeVisible({ timeout: 60_000 })
+  const sent = page.waitForEvent('download')
+  await alone.getByRole('button', { name: 'Save a copy' }).click()
+  const one = path.resolve('.e2e/one.zip')
+  await (await sent).saveAs(one)
+  expect(spawnSync('unzip', ['-l', one]).stdout.toString()).toContain(`runs/${id}/frames/${frames[0].name}`)
 })

@@ -1,6 +1,8 @@
 'use client'
 
 import { Button, Popconfirm, Upload } from 'antd'
+import dynamic from 'next/dynamic'
+import { useState } from 'react'
 import { momentText, storageText } from '@/core/units'
 import type { StorageDetail } from '@/schemas'
 import { message } from '../messages'
@@ -8,9 +10,12 @@ import { fetchFile } from '../save'
 import styles from './storage.module.css'
 import { useBackup, useRemoveBackup, useRestore } from './useStorage'
 
+const OneShootBackup = dynamic(() => import('./OneShootBackup').then((part) => part.OneShootBackup), { ssr: false })
+
 /** Everything in one archive, to be kept elsewhere; and the way back. */
 export function Backups({ backups }: Pick<StorageDetail, 'backups'>) {
   const backup = useBackup()
+  const [choosing, setChoosing] = useState(false)
   const remove = useRemoveBackup()
   const restore = useRestore()
   const onError = (error: Error) => void message.error(error.message)
@@ -41,11 +46,15 @@ export function Backups({ backups }: Pick<StorageDetail, 'backups'>) {
         <Button type="primary" loading={backup.isPending} onClick={() => backup.mutate(undefined, { onError })}>
           Make a backup
         </Button>
+        <Button disabled={backup.isPending} onClick={() => setChoosing(true)}>
+          Back up one shoot
+        </Button>
         <Upload accept=".zip" showUploadList={false} customRequest={({ file }) => restore.mutate(file as File, { onError })}>
           <Button loading={restore.isPending}>Restore from a file</Button>
         </Upload>
       </div>
       <p className={styles.quiet}>Restoring adds what is missing here. Nothing that is here is changed.</p>
+      {choosing && <OneShootBackup onMake={(shoot) => backup.mutate([shoot], { onError })} onClose={() => setChoosing(false)} />}
     </section>
   )
 }

@@ -36,7 +36,7 @@ function doneText({ kind, result }: JobDetail): string {
       const { checked, missing, changed } = result as JobResults['check']
       const bad = missing.length + changed.length
       if (bad === 0) return `Everything is there: ${checked} frames match their checksums.`
-      return `▲ ${missing.length} frames are missing and ${changed.length} are damaged, of ${checked}. Open their runs and bring the files again.`
+      return `▲ Missing frames: ${missing.length}, damaged: ${changed.length}, of ${checked}. Open their runs and bring the files again.`
     }
     case 'backup':
       return `The backup ${(result as JobResults['backup']).name} is ready. Save a copy on another disk.`

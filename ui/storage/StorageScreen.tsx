@@ -71,7 +71,9 @@ function Room({ detail: { originals, renders, derived, backups, bin } }: { detai
           Check all frames
         </Button>
       </div>
-      <p className={styles.quiet}>The check reads every original and compares it with its checksum.</p>
+      <p className={styles.quiet}>
+        Thumbnails, tiles and written files are made again when you need them. The check reads every original and compares it with its checksum.
+      </p>
     </section>
   )
 }
