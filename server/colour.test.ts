@@ -5,6 +5,7 @@ import { converter, differenceCiede2000, type Rgb } from 'culori'
 import sharp from 'sharp'
 import { gammaCurve, greyProfile, matrixProfile, P3_PRIMARIES, SRGB_CURVE, SRGB_PROFILE, WIDE_PRIMARIES } from '@/core/formats'
 import { readFacts, readSamples } from '@/codec'
+import { expectTaken } from '@/codec/testTaken'
 import { delivered, PICTURE_FORMATS, renderOf, thumbnail, zoomPyramid } from '.'
 import { TestServer } from './testServer'
 
@@ -216,18 +217,7 @@ test('what the reference was taken with is in TIFF, PNG and JPEG, as a tool that
     await jobs.outcome<'deliver'>((await work.deliver(render, format))!)
     files.push((await delivered(db, store.folders, render, format)).file)
   }
-  for (const file of files) {
-    const [told] = JSON.parse(spawnSync('exiftool', ['-j', '-n', file], { encoding: 'utf8' }).stdout)
-    expect(told).toMatchObject({
-      Model: 'Body A',
-      LensModel: 'Macro 100',
-      FNumber: 5.6,
-      ISO: 200,
-      FocalLength: 100,
-      DateTimeOriginal: '2026:05:11 09:30:04',
-    })
-    expect(told.ExposureTime).toBeCloseTo(1 / 13, 5)
-  }
+  for (const file of files) expectTaken(file, 5)
 }, 60_000)
 
 test('frames of another profile, or of none, are refused with both names', async () => {

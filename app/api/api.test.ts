@@ -1,11 +1,7 @@
 import { randomUUID } from 'node:crypto'
-import { mkdtempSync } from 'node:fs'
-import { rm } from 'node:fs/promises'
-import { tmpdir } from 'node:os'
-import path from 'node:path'
 import sharp from 'sharp'
 import { FOSSIL as fossil, GARDEN as garden } from '@/demo/scenario'
-import { closeContext, context } from '@/server'
+import { context } from '@/server'
 import * as frameRoute from './frames/[id]/[what]/route'
 import * as kitRoute from './kit/route'
 import * as shelfRoute from './kit/[shelf]/route'
@@ -13,57 +9,17 @@ import * as againRoute from './jobs/[id]/again/route'
 import * as cancelRoute from './jobs/[id]/cancel/route'
 import * as renderRoute from './renders/[id]/[what]/route'
 import * as folderRoute from './runs/[id]/folder/route'
-import * as framesRoute from './runs/[id]/frames/route'
 import * as fuseRoute from './runs/[id]/fuse/route'
 import * as surveyRoute from './runs/[id]/survey/route'
 import * as cardRoute from './shoots/[id]/card/route'
 import * as shootsRoute from './shoots/route'
 import * as eventsRoute from './shoots/[id]/events/route'
 import * as shootRoute from './shoots/[id]/route'
-import * as runsRoute from './shoots/[id]/runs/route'
 import * as simulateRoute from './shoots/[id]/shoot/route'
-import { statusOf } from './status'
+import { answer, jpeg, JSON_TYPE, newRun, newShoot, ownFolder, params, put, refused, request } from './testRoutes'
 import * as tilesRoute from './tiles/[...path]/route'
 
-const folder = mkdtempSync(path.join(tmpdir(), 'api-'))
-process.env.NITIDUS_DATA = folder
-afterAll(async () => {
-  const { jobs } = await context()
-  await jobs.idle()
-  await closeContext()
-  await rm(folder, { recursive: true })
-})
-
-const params = <T>(value: T) => ({ params: Promise.resolve(value) })
-const JSON_TYPE = { 'content-type': 'application/json' }
-const request = (body?: unknown) => new Request('http://here/', { method: 'POST', body: JSON.stringify(body), headers: JSON_TYPE })
-const answer = async (response: Response) => ({ status: response.status, body: await response.json() })
-const refused = (code: string) => ({ status: statusOf(code), body: { code, error: expect.stringMatching(/\.$/) } })
-
-async function newShoot(shoot = fossil): Promise<string> {
-  const { body } = await answer(await shootsRoute.POST(request({ title: shoot.title, subject: shoot.subject, scene: shoot.scene, plan: shoot.plan })))
-  return String(body.id)
-}
-
-async function newRun(): Promise<string> {
-  const { body } = await answer(await runsRoute.POST(request(), params({ id: await newShoot() })))
-  return String(body.id)
-}
-
-const put = async (runId: string, name: string, body: BodyInit | null) =>
-  answer(
-    await framesRoute.PUT(
-      new Request(`http://here/?name=${encodeURIComponent(name)}`, { method: 'PUT', body, headers: { host: 'localhost' } }),
-      params({ id: runId }),
-    ),
-  )
-
-const jpeg = async () =>
-  new Uint8Array(
-    await sharp({ create: { width: 64, height: 48, channels: 3, background: '#876' } })
-      .jpeg()
-      .toBuffer(),
-  )
+ownFolder()
 
 describe('shoots', () => {
   test('are made, listed, read and replanned', async () => {

@@ -1,53 +1,13 @@
-import { mkdtempSync } from 'node:fs'
-import { rm } from 'node:fs/promises'
-import { tmpdir } from 'node:os'
-import path from 'node:path'
-import sharp from 'sharp'
 import { FOSSIL as fossil } from '@/demo/scenario'
-import { closeContext } from '@/server'
 import * as binRoute from './bin/route'
 import * as frameRoute from './frames/[id]/[what]/route'
 import * as framesRoute from './runs/[id]/frames/route'
-import * as runsRoute from './shoots/[id]/runs/route'
 import * as shootRoute from './shoots/[id]/route'
 import * as shootsRoute from './shoots/route'
-import { statusOf } from './status'
+import { answer, jpeg, JSON_TYPE, newRun, newShoot, ownFolder, params, put, refused, request } from './testRoutes'
 import * as storageRoute from './storage/route'
 
-const folder = mkdtempSync(path.join(tmpdir(), 'limits-'))
-process.env.NITIDUS_DATA = folder
-afterAll(async () => {
-  await closeContext()
-  await rm(folder, { recursive: true })
-})
-
-const JSON_TYPE = { 'content-type': 'application/json' }
-const params = <T>(value: T) => ({ params: Promise.resolve(value) })
-const request = (body?: unknown) => new Request('http://here/', { method: 'POST', body: JSON.stringify(body), headers: JSON_TYPE })
-const answer = async (response: Response) => ({ status: response.status, body: await response.json() })
-const refused = (code: string) => ({ status: statusOf(code), body: { code, error: expect.stringMatching(/\.$/) } })
-
-async function newShoot(): Promise<string> {
-  const { title, subject, scene, plan } = fossil
-  return String((await answer(await shootsRoute.POST(request({ title, subject, scene, plan })))).body.id)
-}
-
-const newRun = async () => String((await answer(await runsRoute.POST(request(), params({ id: await newShoot() })))).body.id)
-
-const put = async (runId: string, name: string, body: BodyInit) =>
-  answer(
-    await framesRoute.PUT(
-      new Request(`http://here/?name=${encodeURIComponent(name)}`, { method: 'PUT', body, headers: { host: 'localhost' } }),
-      params({ id: runId }),
-    ),
-  )
-
-const jpeg = async () =>
-  new Uint8Array(
-    await sharp({ create: { width: 64, height: 48, channels: 3, background: '#876' } })
-      .jpeg()
-      .toBuffer(),
-  )
+ownFolder()
 
 describe('what a request may hold', () => {
   const post = async (body: BodyInit, type?: string) =>
