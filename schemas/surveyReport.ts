@@ -23,6 +23,18 @@ export const surveySchema = Joi.object<SurveyReport>({
     gaps: Joi.array()
       .items(Joi.object({ after: Joi.string().required(), before: Joi.string().required(), missing: Joi.number().required() }).unknown())
       .required(),
+    // Runs surveyed before it was told have none.
+    unsharp: Joi.object({
+      share_percent: Joi.number().required(),
+      near_percent: Joi.number().required(),
+      far_percent: Joi.number().required(),
+      between_percent: Joi.number().required(),
+      missing: Joi.object({ near: Joi.number().required(), far: Joi.number().required() }).required(),
+      file: Joi.string().required(),
+      map: Joi.array()
+        .items(Joi.string().pattern(/^[.nfb]+$/))
+        .required(),
+    }).unknown(),
   })
     .unknown()
     .required(),

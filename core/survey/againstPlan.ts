@@ -1,5 +1,6 @@
 import { Course, type Plan } from '../plan'
-import { gapMessage, type Gap, type SurveyMessage, type SurveyReport } from './survey'
+import { gapMessage, type Gap } from './coverage'
+import type { SurveyMessage, SurveyReport } from './survey'
 
 /**
  * What a survey says once it is known where the focus of each frame was: by a rail or drive that tells. Slices of the
@@ -115,9 +116,13 @@ function withoutClosedGaps(report: SurveyReport, stride: number, placeOf: (file:
     const [a, b] = [placeOf(after), placeOf(before)]
     return a !== undefined && b !== undefined && Math.abs(a - b) <= GAP * stride
   }
+  const gaps = report.coverage.gaps.filter(({ after, before }) => !closed(after, before))
   return {
     ...report,
-    coverage: { ...report.coverage, gaps: report.coverage.gaps.filter(({ after, before }) => !closed(after, before)) },
-    messages: report.messages.filter(({ code, files: [after, before] }) => code !== 'gap' || !closed(after, before)),
+    coverage: { ...report.coverage, gaps },
+    // Where slices should touch is for the plan to say.
+    messages: report.messages.filter(
+      ({ code, files: [after, before] }) => !(code === 'gap' && closed(after, before)) && !(code === 'loose' && gaps.length === 0),
+    ),
   }
 }

@@ -1,42 +1,128 @@
 import type { FrameFacts } from './frameFacts'
-import { profilesOf } from './order'
+import type { Steps } from './steps'
+import type { SurveyMessage } from './survey'
+import { BETWEEN_px, PARTS, unsharpParts, type Sharpness, type Unsharp } from './unsharp'
 
-/** A tile's sharpness has fallen far enough to judge its shape once it is down to half, as a logarithm. */
-const FALLEN = 0.7
-/** Share of the fall that lies in its outer half: a quarter where the peak is at the outermost frame, half on a slope. */
-const STILL_RISING = 0.4
-/** A tile must change by this factor to tell anything. */
-const CHANGES = 4
-/** Share of the telling tiles that may still be rising: an edge that comes in by breathing, a speck of dust. */
-const MOST_RISING = 0.065
-
-/**
- * Whether an end of the series reaches past the subject. `frames` run from that end inwards. In a part that lies beyond
- * the end sharpness is still rising in the outermost frame; in one that is just reached it has levelled out, as a
- * parabola at its top.
- */
-export function endReached(frames: FrameFacts[]): boolean {
-  return frames.length < 4 || risingShare(frames) <= MOST_RISING
+/** How far the focus of a series went, and what of the picture it left out. */
+export interface Coverage {
+  nearEnd: 'reached' | 'short'
+  farEnd: 'reached' | 'short'
+  gaps: Gap[]
+  /** What no frame shows sharp; absent where fewer than three frames can be used. */
+  unsharp?: UnsharpReport
 }
 
-/** Part of the telling tiles whose sharpness is still rising in the outermost frame. */
-export function risingShare(frames: FrameFacts[]): number {
-  const { tiles } = profilesOf(frames)
-  const telling = tiles.filter((tile) => {
-    const values = frames.map(({ sharpness }) => sharpness[tile])
-    return Math.max(...values) > CHANGES * Math.min(...values)
+export interface Gap {
+  after: string
+  before: string
+  /** How many frames would fill it. */
+  missing: number
+}
+
+export interface UnsharpReport {
+  /** Parts of the picture that are sharp in no frame, in percent of all. */
+  share_percent: number
+  near_percent: number
+  far_percent: number
+  between_percent: number
+  /** About how many frames would reach most of what lies beyond each end. */
+  missing: { near: number; far: number }
+  /** The frame in whose view the parts are told. */
+  file: string
+  /** Rows of parts from the top, a letter each: `.` sharp or empty, `n` beyond the near end, `f` beyond the far end, `b` between slices. */
+  map: string[]
+}
+
+/** A step longer than this many usual ones leaves a gap. */
+export const GAP_steps = 1.6
+/** More of the picture than this, in percent, beyond an end: it is short. The first where the picture's scale measures the steps. */
+const MOST_percent = { byScale: 8, bySharpness: 13 }
+/** Blur that should be left at most halfway between two frames, in px of frames 640 px wide. */
+const TIGHT_px = 1
+
+const LETTERS: Record<Sharpness, string> = { sharp: '.', near: 'n', far: 'f', between: 'b' }
+
+/** What a series covers: `used` frames from near to far, their steps, and the file of each place in that order. */
+export function coverageOf(used: FrameFacts[], { steps, motions, byScale }: Steps, fileAt: (place: number) => string): Coverage {
+  const lengths = steps.map(({ length }) => length)
+  const unsharp = used.length >= 3 && lengths.every(Number.isFinite) ? unsharpParts(used, placesOf(lengths), motions) : undefined
+  const gaps = lengths.flatMap((length, n) => {
+    const missing = Math.max(length > GAP_steps ? Math.round(length) - 1 : 0, looseBy(unsharp?.blurPerStep_px, length))
+    return missing > 0 || length > GAP_steps ? [{ after: fileAt(n), before: fileAt(n + 1), missing: Math.max(1, missing) }] : []
   })
-  const rising = telling.filter((tile) => stillRising(frames.map(({ sharpness }) => Math.log(Math.max(1e-12, sharpness[tile])))))
-  return telling.length > 0 ? rising.length / telling.length : 0
+  if (!unsharp) return { nearEnd: 'reached', farEnd: 'reached', gaps }
+  const told = reportOf(unsharp, fileAt)
+  const most = byScale ? MOST_percent.byScale : MOST_percent.bySharpness
+  return {
+    nearEnd: told.near_percent > most ? 'short' : 'reached',
+    farEnd: told.far_percent > most ? 'short' : 'reached',
+    gaps,
+    unsharp: told,
+  }
 }
 
-function stillRising(values: number[]): boolean {
-  const [outermost] = values
-  if (values.some((value) => value > outermost)) return false
-  const reach = values.findIndex((value) => outermost - value > FALLEN)
-  if (reach < 1) return false
-  const far = Math.max(2, reach)
-  // Halfway between frames where the reach is odd.
-  const half = (values[Math.floor(far / 2)] + values[Math.ceil(far / 2)]) / 2
-  return outermost - half > STILL_RISING * (outermost - values[far])
+/** How many frames between two make their slices touch again; 0 where they do. */
+function looseBy(blurPerStep_px: number | undefined, length: number): number {
+  const between_px = ((blurPerStep_px ?? 0) * length) / 2
+  return between_px > BETWEEN_px ? Math.max(1, Math.round(between_px / TIGHT_px) - 1) : 0
+}
+
+const placesOf = (lengths: number[]) => lengths.reduce((places, length) => [...places, places.at(-1)! + length], [0])
+
+function reportOf({ parts, seenFrom, beyond }: Unsharp, fileAt: (place: number) => string): UnsharpReport {
+  const percent = (where: Sharpness) => Math.round((1000 * parts.filter((part) => part === where).length) / parts.length) / 10
+  const [near_percent, far_percent, between_percent] = [percent('near'), percent('far'), percent('between')]
+  const letters = parts.map((part) => LETTERS[part]).join('')
+  return {
+    share_percent: Math.round(10 * (near_percent + far_percent + between_percent)) / 10,
+    near_percent,
+    far_percent,
+    between_percent,
+    missing: beyond,
+    file: fileAt(seenFrom),
+    map: Array.from({ length: PARTS.down }, (_, row) => letters.slice(row * PARTS.across, (row + 1) * PARTS.across)),
+  }
+}
+
+/** What is to be said of a coverage; `first` and `last` are the nearest and the farthest frame. */
+export function coverageMessages({ nearEnd, farEnd, gaps, unsharp }: Coverage, steps: number, first: string, last: string): SurveyMessage[] {
+  const messages: SurveyMessage[] = []
+  if (nearEnd === 'short' && unsharp) messages.push(shortMessage('near', unsharp.near_percent, unsharp.missing.near, first))
+  if (farEnd === 'short' && unsharp) messages.push(shortMessage('far', unsharp.far_percent, unsharp.missing.far, last))
+  // Said once where it is so throughout.
+  if (gaps.length > 1 && gaps.length > steps / 2) messages.push(looseMessage(gaps))
+  else messages.push(...gaps.map(gapMessage))
+  return messages
+}
+
+function shortMessage(end: 'near' | 'far', percent: number, missing: number, file: string): SurveyMessage {
+  const [where, what, more] =
+    end === 'near' ? ['in front of the first slice', 'foreground', 'nearer'] : ['behind the last slice', 'background', 'farther away']
+  return {
+    code: `${end}-short`,
+    missing,
+    text: `${Math.round(percent)} % of the picture, ${where}, is sharp in no frame. If that is ${what}, fine. If not, take about ${missing} more, focused ${more}.`,
+    files: [file],
+  }
+}
+
+function looseMessage(gaps: Gap[]): SurveyMessage {
+  const most = Math.max(...gaps.map(({ missing }) => missing))
+  return {
+    code: 'loose',
+    missing: gaps.reduce((sum, { missing }) => sum + missing, 0),
+    text: `Neighbouring slices do not touch: detail between them is sharp in no frame. Take ${most === 1 ? 'one more frame' : `up to ${most} more frames`} between every two, or plan with a larger overlap.`,
+    files: [gaps[0].after, gaps.at(-1)!.before],
+  }
+}
+
+/** A gap in words. */
+export function gapMessage({ after, before, missing }: Gap): SurveyMessage {
+  const frames = missing === 1 ? 'a frame is' : `${missing} frames are`
+  return {
+    code: 'gap',
+    missing,
+    text: `Between ${after} and ${before} ${frames} missing. Go back and take ${missing === 1 ? 'it' : 'them'}.`,
+    files: [after, before],
+  }
 }

@@ -14,9 +14,21 @@ export interface FrameFacts {
   black: number
   /** Focus measure of each tile, row by row: mean energy of the finest detail that is not noise. */
   sharpness: Float64Array
+  /** Where fine and coarse detail lies, cell by cell. */
+  detail: Detail
   /** The picture so coarse that focus hardly matters, for telling whether it is of the same thing. */
   motif: Plane
 }
+
+/** Energy of detail in cells of `CELL_px`, as part of the picture's own brightness squared, so that flicker does not count. */
+export interface Detail {
+  /** Of the finest detail that is not noise, and of detail twice as coarse, which shows far out of focus too. */
+  fine: Plane
+  coarse: Plane
+}
+
+/** Side of a cell in which the energy of detail is kept. */
+export const CELL_px = 8
 
 const TOP = 0.985
 const BOTTOM = 0.012
@@ -27,6 +39,7 @@ const BOTTOM = 0.012
  */
 export function frameFacts(picture: Picture): FrameFacts {
   const grey = luma(picture)
+  const band = bandOf(grey)
   const means = picture.planes.map(({ data }) => data.reduce((sum, v) => sum + v, 0) / data.length) as [number, number, number]
   let clipped = 0
   let black = 0
@@ -39,31 +52,54 @@ export function frameFacts(picture: Picture): FrameFacts {
     means,
     clipped: clipped / grey.data.length,
     black: black / grey.data.length,
-    sharpness: tileEnergies(grey),
+    sharpness: tileEnergies(band),
+    detail: detailOf(grey, band),
     motif: coarse(grey),
   }
 }
 
-function tileEnergies(grey: Plane): Float64Array {
+/** Detail between two Gaussian smoothings. */
+function bandOf(grey: Plane): Plane {
   const once = smooth(grey)
   const twice = smooth(smooth(once))
-  const { width, height } = grey
+  return { ...grey, data: once.data.map((value, i) => value - twice.data[i]) }
+}
+
+/** The outermost px see the border, not the subject. */
+const BORDER_px = 2
+
+function tileEnergies({ data, width, height }: Plane): Float64Array {
   const sums = new Float64Array(TILES.across * TILES.down)
   const counts = new Float64Array(sums.length)
-  for (let y = 2; y < height - 2; y++) {
+  for (let y = BORDER_px; y < height - BORDER_px; y++) {
     const row = Math.floor((y * TILES.down) / height) * TILES.across
-    for (let x = 2; x < width - 2; x++) {
+    for (let x = BORDER_px; x < width - BORDER_px; x++) {
       const tile = row + Math.floor((x * TILES.across) / width)
-      const i = y * width + x
-      sums[tile] += (once.data[i] - twice.data[i]) ** 2
+      sums[tile] += data[y * width + x] ** 2
       counts[tile]++
     }
   }
   return sums.map((sum, tile) => sum / Math.max(1, counts[tile]))
 }
 
-/** Halved until it is at most 24 px wide. */
-/** A picture so coarse that focus hardly matters. */
+function detailOf(grey: Plane, band: Plane): Detail {
+  const mean = grey.data.reduce((sum, value) => sum + value, 0) / grey.data.length
+  const level = Math.max(1e-6, mean ** 2)
+  return { fine: cellEnergies(band, CELL_px, level), coarse: cellEnergies(bandOf(reduce(grey)), CELL_px / 2, level) }
+}
+
+/** Mean energy of each whole cell, smoothed over its neighbours: a cell alone holds too few samples. */
+function cellEnergies({ data, width, height }: Plane, cell_px: number, level: number): Plane {
+  const cells = createPlane(Math.max(1, Math.floor(width / cell_px)), Math.max(1, Math.floor(height / cell_px)))
+  const [right, bottom] = [Math.min(width - BORDER_px, cells.width * cell_px), Math.min(height - BORDER_px, cells.height * cell_px)]
+  for (let y = BORDER_px; y < bottom; y++) {
+    const row = Math.floor(y / cell_px) * cells.width
+    for (let x = BORDER_px; x < right; x++) cells.data[row + Math.floor(x / cell_px)] += data[y * width + x] ** 2 / (cell_px ** 2 * level)
+  }
+  return smooth(cells)
+}
+
+/** A picture halved until it is at most 24 px wide: so coarse that focus hardly matters. */
 export function coarse(grey: Plane): Plane {
   let plane = grey
   while (plane.width > 24) plane = reduce(plane)

@@ -1,5 +1,6 @@
 export { againstPlan } from './againstPlan'
-export { Survey, type Gap, type ReasonCode, type Role, type SurveyedFrame, type SurveyMessage, type SurveyReport } from './survey'
+export type { Coverage, Gap, UnsharpReport } from './coverage'
+export { Survey, type ReasonCode, type Role, type SurveyedFrame, type SurveyMessage, type SurveyReport } from './survey'
 export { coarse } from './frameFacts'
 export { splitCard, type CardFrame, type CardSeries, type CardSplit } from './split'
 export type { Mover } from './direction'

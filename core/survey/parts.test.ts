@@ -1,6 +1,5 @@
 import fc from 'fast-check'
 import { createPicture, createPlane, type Plane } from '../raster'
-import { endReached, risingShare } from './coverage'
 import { flawsOf } from './flaws'
 import { frameFacts, TILES, type FrameFacts } from './frameFacts'
 import { agreement, apart, focusOrder, median, profilesOf, quantile } from './order'
@@ -13,6 +12,7 @@ function series(positions: number[], depths: (tile: number) => number, width = 1
     means: [0.5, 0.5, 0.5],
     clipped: 0,
     black: 0,
+    detail: { fine: createPlane(4, 3), coarse: createPlane(4, 3) },
     sharpness: Float64Array.from({ length: count }, (_, tile) => 1e-6 + 1e-3 / (1 + ((position - depths(tile)) / width) ** 4)),
     motif: motif((x, y) => Math.sin(x) + Math.cos(y * 1.7)),
   }))
@@ -57,29 +57,6 @@ describe('focus order', () => {
     const frames = series(even(8), (tile) => (tile < 20 ? tile % 8 : 1000))
     expect(profilesOf(frames).tiles.every((tile) => tile < 20)).toBe(true)
   })
-})
-
-describe('ends', () => {
-  test('are reached where the subject lies within', () => {
-    const frames = series(even(12), spread(1.5, 9.5))
-    expect(endReached(frames)).toBe(true)
-    expect(endReached(frames.toReversed())).toBe(true)
-  })
-
-  test('are short where parts lie just beyond', () => {
-    const frames = series(even(8), spread(1.5, 9.5))
-    expect(endReached(frames)).toBe(true)
-    expect(endReached(frames.toReversed())).toBe(false)
-    expect(risingShare(frames.toReversed())).toBeGreaterThan(0.15)
-  })
-
-  test('whatever the stride', () => {
-    const fine = series(even(40, 0, 0.25), spread(1.5, 8))
-    expect(endReached(fine.toReversed())).toBe(true)
-    expect(endReached(fine.slice(0, 26).toReversed())).toBe(false)
-  })
-
-  test('of three frames nothing is claimed', () => expect(endReached(series([0, 1, 2], spread(5, 9)))).toBe(true))
 })
 
 describe('flaws', () => {

@@ -5,6 +5,7 @@ import { Survey, type SurveyReport } from '.'
 /** A small run by the ring, far enough on both sides; its frames are shot once and surveyed in many ways. */
 const COUNT = 14
 let frames: Picture[]
+let clean: SimulatedSeries
 const names = Array.from({ length: COUNT }, (_, k) => `f_${String(k).padStart(2, '0')}.jpg`)
 
 function series(faults: Fault[] = []): SimulatedSeries {
@@ -20,8 +21,8 @@ function series(faults: Fault[] = []): SimulatedSeries {
 }
 
 beforeAll(() => {
-  const run = series()
-  frames = names.map((_, k) => run.shoot(k).picture)
+  clean = series()
+  frames = names.map((_, k) => clean.shoot(k).picture)
 }, 120_000)
 
 const places = names.map((_, k) => k)
@@ -74,6 +75,36 @@ describe('what is missing', () => {
   test('an end that is not reached is called short', () => {
     expect(survey(places.slice(0, -6)).coverage).toMatchObject({ nearEnd: 'reached', farEnd: 'short' })
     expect(survey(places.slice(6)).coverage).toMatchObject({ nearEnd: 'short', farEnd: 'reached' })
+  })
+
+  test('how much is sharp in no frame, and where, as the scene itself has it', () => {
+    const short = survey(places.slice(0, -6))
+    const { unsharp } = short.coverage
+    const depth = clean.truthDepth_mm()
+    // A point 1.7 mm beyond the plane of focus blurs to 1.7 mm / (2 · f/5.6) = 0.15 mm of 36, 1.25 px.
+    const last_mm = -1 + 0.85 * (COUNT - 7)
+    const beyond_percent = (100 * depth.data.filter((mm) => mm > last_mm + 1.7).length) / depth.data.length
+    expect(beyond_percent).toBeGreaterThan(15)
+    expect(Math.abs(unsharp!.far_percent - beyond_percent)).toBeLessThan(12)
+    expect(unsharp).toMatchObject({ near_percent: 0, between_percent: 0, file: 'f_04.jpg' })
+    expect(short.messages).toMatchObject([{ code: 'far-short', files: ['f_07.jpg'], missing: unsharp!.missing.far }])
+    // Of the parts marked, hardly any is one that the last frames show sharp.
+    const { map } = unsharp!
+    const [across, down] = [depth.width / map[0].length, depth.height / map.length]
+    const marked = depth.data.filter((_, i) => map[Math.floor(i / depth.width / down)][Math.floor((i % depth.width) / across)] === 'f')
+    expect(marked.filter((mm) => mm < last_mm).length / marked.length).toBeLessThan(0.1)
+    expect(survey(places).coverage.unsharp).toMatchObject({ share_percent: 0 })
+  })
+
+  test('three of four frames left out: slices do not touch, said once', () => {
+    const report = survey(places.filter((k) => k % 4 === 0))
+    expect(report.messages.map(({ code }) => code)).toContain('loose')
+    expect(report.messages.map(({ code }) => code)).not.toContain('gap')
+    expect(report.coverage.gaps).toMatchObject([
+      { after: 'f_00.jpg', before: 'f_04.jpg' },
+      { after: 'f_04.jpg', before: 'f_08.jpg' },
+      { after: 'f_08.jpg', before: 'f_12.jpg' },
+    ])
   })
 
   test('of two frames nothing can be said', () => expect(survey([0, 1]).messages).toMatchObject([{ code: 'too-few' }]))

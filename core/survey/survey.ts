@@ -1,5 +1,5 @@
 import type { Picture } from '../raster'
-import { endReached } from './coverage'
+import { coverageMessages, coverageOf, GAP_steps, type Coverage } from './coverage'
 import { orderedByScale } from './byScale'
 import { nearEndOf, type Mover } from './direction'
 import { bestShares, exposuresAgainst, flawsOf, type Flaw } from './flaws'
@@ -24,15 +24,8 @@ export interface SurveyedFrame {
 /** Why a frame is not used: what is wrong with it, or that it adds nothing. */
 export type ReasonCode = Flaw['code'] | 'unmoved' | 'beyond' | 'beyond-plan'
 
-export interface Gap {
-  after: string
-  before: string
-  /** How many frames would fill it. */
-  missing: number
-}
-
 export interface SurveyMessage {
-  code: 'gap' | 'near-short' | 'far-short' | 'moved' | 'stirred' | 'exposure' | 'too-few' | 'clipped'
+  code: 'gap' | 'loose' | 'near-short' | 'far-short' | 'moved' | 'stirred' | 'exposure' | 'too-few' | 'clipped'
   text: string
   files: string[]
   /** How many frames would close a gap or reach an end, where that is known. */
@@ -46,20 +39,18 @@ export interface SurveyReport {
   order: 'near-to-far' | 'far-to-near' | 'mixed'
   /** What told which end is near. */
   directionBy: 'perspective' | 'breathing' | 'names'
-  coverage: { nearEnd: 'reached' | 'short'; farEnd: 'reached' | 'short'; gaps: Gap[] }
+  coverage: Coverage
   exposure: { spread_ev: number }
   messages: SurveyMessage[]
 }
 
-/** A step longer than this many usual ones leaves a gap. */
-const GAP = 1.6
 /** A frame nearer to the one before than this repeats it. */
 const REPEATS = 0.3
 /** A picture that jumps by more than this part of its width was bumped. */
 const BUMP = 0.012
 const MOST_SPREAD_ev = 0.3
 /** A frame this far from anything's best sharpness adds nothing. */
-const NOTHING_SHARP = -1.1
+const NOTHING_SHARP = -1.3
 
 /** The survey of a run: takes the frames in the order of their names, each once, and says what they are worth. */
 export class Survey {
@@ -121,17 +112,15 @@ class Findings {
 
   report(): SurveyReport {
     const { order, directionBy } = this.ordered
-    const nearShort = order.length >= 3 && !endReached(this.used)
-    const farShort = order.length >= 3 && !endReached([...this.used].reverse())
-    const gaps = this.gaps()
+    const coverage = coverageOf(this.used, this.steps, (place) => this.fileAt(place))
     const spread_ev = spread(order.map((k) => this.exposure[k]))
     return {
       frames: this.placed(this.frames()),
       order: namesRun(order),
       directionBy,
-      coverage: { nearEnd: nearShort ? 'short' : 'reached', farEnd: farShort ? 'short' : 'reached', gaps },
+      coverage,
       exposure: { spread_ev },
-      messages: this.messages(nearShort, farShort, gaps, spread_ev),
+      messages: this.messages(coverage, spread_ev),
     }
   }
 
@@ -169,25 +158,11 @@ class Findings {
     return idle
   }
 
-  private gaps(): Gap[] {
-    return this.steps.steps.flatMap(({ length }, n) =>
-      length > GAP ? [{ after: this.fileAt(n), before: this.fileAt(n + 1), missing: Math.max(1, Math.round(length) - 1) }] : [],
-    )
-  }
-
-  private messages(nearShort: boolean, farShort: boolean, gaps: Gap[], spread_ev: number): SurveyMessage[] {
+  private messages(coverage: Coverage, spread_ev: number): SurveyMessage[] {
     const messages: SurveyMessage[] = []
     if (this.used.length < 3)
       messages.push({ code: 'too-few', text: 'Fewer than three frames can be used. That is too few to check the series.', files: [] })
-    if (nearShort)
-      messages.push({ code: 'near-short', text: 'The near end is not reached. Take more frames nearer than the first.', files: [this.fileAt(0)] })
-    if (farShort)
-      messages.push({
-        code: 'far-short',
-        text: 'The far end is not reached. Take more frames beyond the last.',
-        files: [this.fileAt(this.used.length - 1)],
-      })
-    messages.push(...gaps.map(gapMessage))
+    messages.push(...coverageMessages(coverage, this.steps.steps.length, this.fileAt(0), this.fileAt(this.used.length - 1)))
     for (const { from, to, jump_percent } of this.bumps()) {
       messages.push({
         code: 'moved',
@@ -226,7 +201,7 @@ class Findings {
   private stirred(): SurveyMessage[] {
     const { steps } = this.steps
     // Across a gap blur differs so much that it may look like movement.
-    const places = steps.flatMap(({ length, stirred }, n) => (stirred && length <= GAP ? [n] : []))
+    const places = steps.flatMap(({ length, stirred }, n) => (stirred && length <= GAP_steps ? [n] : []))
     if (places.length === 0) return []
     const files = places.map((n) => this.fileAt(n + 1))
     const where = `between ${this.fileAt(places[0])} and ${files[0]}`
@@ -280,14 +255,3 @@ function namesRun(order: number[]): SurveyReport['order'] {
 
 const spread = (values: number[]) => (values.length > 0 ? round(Math.max(...values) - Math.min(...values)) : 0)
 const round = (value: number) => Math.round(value * 1000) / 1000
-
-/** A gap in words. */
-export function gapMessage({ after, before, missing }: Gap): SurveyMessage {
-  const frames = missing === 1 ? 'a frame is' : `${missing} frames are`
-  return {
-    code: 'gap',
-    missing,
-    text: `Between ${after} and ${before} ${frames} missing. Go back and take ${missing === 1 ? 'it' : 'them'}.`,
-    files: [after, before],
-  }
-}

@@ -50,7 +50,7 @@ export function LiveCheck({ shoot, course, readings, near_mm, taken }: Props) {
   const frameOf = useMemo(() => focusOf(run, taken, course, near_mm), [run, taken, course, near_mm])
   if (!run || count === 0) return null
   const list = report ? reshootList(course, report, frameOf) : []
-  const told = new Set(list.map(({ why }) => ({ near: 'near-short', far: 'far-short', gap: 'gap' })[why]))
+  const told = new Set(list.flatMap(({ why }) => ({ near: ['near-short'], far: ['far-short'], gap: ['gap', 'loose'] })[why]))
   return (
     <section className={styles.check} aria-label="Check">
       <h2>

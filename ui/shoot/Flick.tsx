@@ -2,20 +2,24 @@
 
 import { significant } from '@/core/units'
 import { DeleteButton } from '../DeleteButton'
-import { ROLE_WORDS, type SortedFrame } from '../survey'
+import type { UnsharpReport } from '@/core/survey'
+import { ROLE_WORDS, UnsharpOverlay, type SortedFrame } from '../survey'
 import styles from './shoot.module.css'
 
 interface Props {
   frames: SortedFrame[]
   index: number
   focusText: (position_mm: number) => string
+  /** Hatched over the frame, where it is asked for. */
+  unsharp?: UnsharpReport
 }
 
 /** The chosen frame large, with what it is worth, to flick through the run; its neighbours are fetched ahead. */
-export function Flick({ frames, index, focusText }: Props) {
+export function Flick({ frames, index, focusText, unsharp }: Props) {
   const { frame, role, reason } = frames[index]
   const neighbours = [frames[index - 1], frames[index + 1]].filter((near): near is SortedFrame => near !== undefined)
   const { exif } = frame
+  const shape = frame.width / frame.height
   const facts = [
     frame.position_mm !== null && `focus ${focusText(frame.position_mm)}`,
     exif?.fNumber && `f/${significant(exif.fNumber, 2)}`,
@@ -23,7 +27,10 @@ export function Flick({ frames, index, focusText }: Props) {
   ].filter(Boolean)
   return (
     <figure className={styles.flick} aria-label="The chosen frame">
-      <img src={`/api/frames/${frame.id}/original`} alt={`Frame ${index + 1} of ${frames.length}, ${frame.name}`} />
+      <div className={styles.large} style={{ aspectRatio: shape, maxWidth: `calc(58vh * ${shape})` }}>
+        <img src={`/api/frames/${frame.id}/original`} alt={`Frame ${index + 1} of ${frames.length}, ${frame.name}`} />
+        {unsharp && <UnsharpOverlay unsharp={unsharp} className={styles.hatched} />}
+      </div>
       <figcaption>
         <strong>
           {index + 1} of {frames.length}

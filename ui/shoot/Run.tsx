@@ -2,8 +2,9 @@
 
 import { Button } from 'antd'
 import { useRouter } from 'next/navigation'
-import { useEffect, useMemo, useRef, type KeyboardEvent } from 'react'
+import { useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react'
 import { depthCss, rampPlace } from '@/core/ramp'
+import type { UnsharpReport } from '@/core/survey'
 import { significant } from '@/core/units'
 import type { JobResults, RunDetail, ShootDetail } from '@/schemas'
 import { message } from '../messages'
@@ -12,7 +13,7 @@ import { DeleteButton } from '../DeleteButton'
 import { Flick } from './Flick'
 import { FuseControls } from './FuseControls'
 import { MissingFiles } from './MissingFiles'
-import { ROLE_WORDS, sortedFrames, SurveyReportView, type SortedFrame } from '../survey'
+import { ROLE_WORDS, sortedFrames, SurveyReportView, UnsharpOverlay, type SortedFrame } from '../survey'
 import { useFocusText } from './useFocusText'
 import styles from './shoot.module.css'
 
@@ -36,6 +37,7 @@ export function Run({ run, shoot, busy, selected, onSelect }: Props) {
   const setAside = useCommand<{ id: number; aside: boolean }>(shoot.id, ({ id, aside }) => send(`/api/frames/${id}/aside`, 'PUT', { aside }))
   const frames = useMemo(() => sortedFrames(run), [run])
   const focusText = useFocusText(shoot)
+  const [hatched, setHatched] = useState(false)
 
   // Each set of frames is checked once by itself, as soon as no more are arriving.
   const checked = useRef(0)
@@ -53,6 +55,13 @@ export function Run({ run, shoot, busy, selected, onSelect }: Props) {
   const [first] = run.frames
   const used = frames.filter((frame) => frame.used).length
   const toggle = ({ frame, used: isUsed }: SortedFrame) => setAside.mutate({ id: frame.id, aside: isUsed }, { onError })
+  const unsharp = hatched ? run.survey?.coverage.unsharp : undefined
+  /** The frame in whose view the parts are told shows them best. */
+  const showUnsharp = (show: boolean) => {
+    setHatched(show)
+    const best = frames.findIndex(({ frame }) => frame.name === run.survey?.coverage.unsharp?.file)
+    if (show && best >= 0) onSelect(best)
+  }
   const onKey = (event: KeyboardEvent) => {
     const step = { ArrowRight: 1, ArrowLeft: -1 }[event.key]
     if (step) {
@@ -93,8 +102,14 @@ export function Run({ run, shoot, busy, selected, onSelect }: Props) {
         <FuseControls runId={run.id} shootId={shoot.id} used={used} all={run.frames.length} busy={busy} />
       </div>
       <MissingFiles run={run} shootId={shoot.id} />
-      <SurveyReportView survey={run.survey} busy={survey.isPending} onAgain={() => check(undefined, { onError })} />
-      {selected !== undefined && frames[selected] && <Flick frames={frames} index={selected} focusText={focusText} />}
+      <SurveyReportView
+        survey={run.survey}
+        busy={survey.isPending}
+        onAgain={() => check(undefined, { onError })}
+        hatched={hatched}
+        onHatched={showUnsharp}
+      />
+      {selected !== undefined && frames[selected] && <Flick frames={frames} index={selected} focusText={focusText} unsharp={unsharp} />}
       <ul className={styles.frames} onKeyDown={onKey}>
         {frames.map((sorted, index) => (
           <Frame
@@ -104,6 +119,7 @@ export function Run({ run, shoot, busy, selected, onSelect }: Props) {
             count={frames.length}
             chosen={index === selected}
             focusText={focusText}
+            unsharp={unsharp}
             onSelect={() => onSelect(index)}
             onToggle={() => toggle(sorted)}
           />
@@ -126,16 +142,18 @@ interface FrameProps {
   count: number
   chosen: boolean
   focusText: (position_mm: number) => string
+  unsharp?: UnsharpReport
   onSelect: () => void
   onToggle: () => void
 }
 
-function Frame({ sorted: { frame, role, reason, used }, index, count, chosen, focusText, onSelect, onToggle }: FrameProps) {
+function Frame({ sorted: { frame, role, reason, used }, index, count, chosen, focusText, unsharp, onSelect, onToggle }: FrameProps) {
   const classes = [chosen ? styles.chosen : '', used ? '' : styles.out].filter(Boolean).join(' ')
   return (
     <li style={{ borderTopColor: depthCss(rampPlace(index, count)) }} className={classes || undefined} data-role={role}>
       <button type="button" data-frame onClick={onSelect} title={`${frame.name} · SHA-256 ${frame.sha256.slice(0, 12)}…`}>
         <img src={`/api/frames/${frame.id}/thumb`} alt={`Frame ${index + 1}, ${frame.name}`} loading="lazy" />
+        {unsharp && <UnsharpOverlay unsharp={unsharp} className={styles.hatched} />}
         <span>
           {index + 1}
           {frame.position_mm !== null && <em>{focusText(frame.position_mm)}</em>}

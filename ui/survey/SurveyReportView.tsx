@@ -2,11 +2,24 @@
 
 import { Button } from 'antd'
 import type { SurveyReport } from '@/core/survey'
+import { unsharpText } from './UnsharpOverlay'
 import { surveyHeadline } from './roles'
 import styles from './survey.module.css'
 
+interface Props {
+  survey: SurveyReport | null
+  busy: boolean
+  onAgain: () => void
+  /** Whether what is sharp in no frame is hatched on the frames. */
+  hatched: boolean
+  onHatched: (hatched: boolean) => void
+}
+
+/** Less of the picture than this, in percent, is not worth a look. */
+const WORTH_A_LOOK = 1
+
 /** What the survey found, first what is still to be done. */
-export function SurveyReportView({ survey, busy, onAgain }: { survey: SurveyReport | null; busy: boolean; onAgain: () => void }) {
+export function SurveyReportView({ survey, busy, onAgain, hatched, onHatched }: Props) {
   if (!survey) {
     return busy ? (
       <p className={styles.survey} role="status">
@@ -14,6 +27,7 @@ export function SurveyReportView({ survey, busy, onAgain }: { survey: SurveyRepo
       </p>
     ) : null
   }
+  const { unsharp } = survey.coverage
   return (
     <section className={styles.survey} aria-label="Survey">
       <p>
@@ -28,6 +42,14 @@ export function SurveyReportView({ survey, busy, onAgain }: { survey: SurveyRepo
             <li key={`${code} ${files.join(' ')}`}>▲ {text}</li>
           ))}
         </ul>
+      )}
+      {unsharp && unsharp.share_percent >= WORTH_A_LOOK && (
+        <p>
+          {unsharpText(unsharp)}{' '}
+          <Button size="small" aria-pressed={hatched} onClick={() => onHatched(!hatched)}>
+            {hatched ? 'Hide' : 'Show where'}
+          </Button>
+        </p>
       )}
     </section>
   )
