@@ -50,7 +50,7 @@ const REPEATS = 0.3
 const BUMP = 0.012
 const MOST_SPREAD_ev = 0.3
 /** A frame this far from anything's best sharpness adds nothing. */
-const NOTHING_SHARP = -1.3
+const NOTHING_SHARP = -1.1
 
 /** The survey of a run: takes the frames in the order of their names, each once, and says what they are worth. */
 export class Survey {

@@ -28,7 +28,9 @@ export interface Unsharp {
 export const BETWEEN_px = 1.25
 const beyondFor_px = (width_px: number) => (2 * Math.min(640, Math.max(400, width_px))) / 640
 /** A part is called unsharp where it is likelier than this. */
-const LIKELY = 0.6
+const LIKELY = 0.5
+/** A part's own word counts as much as that of so many neighbours. */
+const OWN_WEIGHT = 3
 /** It must follow the focus: so much better than a line that stays level, and with so much rise, as a logarithm. */
 const TELLS = { gain: 9, rise: Math.log(1.25) }
 /** Misfit below which fits do not differ: the form of the fall is no better known. */
@@ -85,15 +87,16 @@ export function unsharpParts(frames: FrameFacts[], places: number[], motions: Si
     BLURS_px.filter((value) => value >= least && value <= most),
     noise,
   )
+  const beyond_px = beyondFor_px(frames[0].luma.width)
   const everyPlace = frames.map((_, k) => at(k))
+  const judgements = all.map((energies) => (shownOften(energies) ? judged(narrow, energies, everyPlace, beyond_px) : undefined))
   const parts: Sharpness[] = all.map(() => 'sharp')
   const beyond: Record<'near' | 'far', number[]> = { near: [], far: [] }
-  for (const part of seen) {
-    const told = judged(narrow, all[part], everyPlace, beyondFor_px(frames[0].luma.width))
-    if (!told) continue
-    parts[part] = told.where
-    if (told.where !== 'between') beyond[told.where].push(told.away * unit)
-  }
+  judgements.forEach((judgement, part) => {
+    if (!judgement || amongNeighbours(judgements, part) < LIKELY) return
+    parts[part] = judgement.where
+    if (judgement.where !== 'between') beyond[judgement.where].push(judgement.away * unit)
+  })
   const reach = (away: number[]) => (away.length > 0 ? Math.max(1, Math.ceil(quantile(away, 0.8))) : 0)
   return {
     parts,
@@ -103,13 +106,33 @@ export function unsharpParts(frames: FrameFacts[], places: number[], motions: Si
   }
 }
 
-/** Where a part is sharp, if likely in no frame; `away` in steps from the end. */
-function judged(
-  fit: BlurFit,
-  energies: Energies,
-  places: number[],
-  beyond_px: number,
-): { where: Exclude<Sharpness, 'sharp'>; away: number } | undefined {
+/** How likely a part is sharp in no frame, and where it would be; `away` in steps from the end. */
+interface Judgement {
+  likely: number
+  where: Exclude<Sharpness, 'sharp'>
+  away: number
+}
+
+/** How likely a part is unsharp, with what its neighbours say: depth hardly ever changes with every part. */
+function amongNeighbours(judgements: (Judgement | undefined)[], part: number): number {
+  const [x, y] = [part % PARTS.across, Math.floor(part / PARTS.across)]
+  let [sum, count] = [0, 0]
+  for (let dy = -1; dy <= 1; dy++) {
+    for (let dx = -1; dx <= 1; dx++) {
+      const [u, v] = [x + dx, y + dy]
+      if (u < 0 || v < 0 || u >= PARTS.across || v >= PARTS.down) continue
+      const near = judgements[v * PARTS.across + u]
+      if (!near) continue
+      const weight = dx === 0 && dy === 0 ? OWN_WEIGHT : 1
+      sum += weight * near.likely
+      count += weight
+    }
+  }
+  return sum / count
+}
+
+/** What a part of the picture says itself; nothing where it does not follow the focus. */
+function judged(fit: BlurFit, energies: Energies, places: number[], beyond_px: number): Judgement | undefined {
   const misfit = fit.misfit(energies)
   const least = lowest(misfit)
   const count = energies.reduce((sum, energy) => sum + energy.filter((value) => !Number.isNaN(value)).length, 0)
@@ -129,10 +152,10 @@ function judged(
       if (away * blur_px > (peak < first || peak > last ? beyond_px : BETWEEN_px)) unsharp[p] += likelihood
     }
   }
-  if (unsharp.reduce((sum, value) => sum + value, 0) < LIKELY * whole) return undefined
+  const likely = unsharp.reduce((sum, value) => sum + value, 0) / whole
   const peak = fit.peaks[unsharp.reduce((best, value, p) => (value > unsharp[best] ? p : best), 0)]
-  if (peak < first) return { where: 'near', away: first - peak }
-  return peak > last ? { where: 'far', away: peak - last } : { where: 'between', away: 0 }
+  if (peak < first) return { likely, where: 'near', away: first - peak }
+  return peak > last ? { likely, where: 'far', away: peak - last } : { likely, where: 'between', away: 0 }
 }
 
 function bestOf(fit: BlurFit, misfit: Float64Array): { peak: number; blur_px: number } {

@@ -2,6 +2,7 @@
 
 import { significant } from '@/core/units'
 import { DeleteButton } from '../DeleteButton'
+import type { CSSProperties } from 'react'
 import type { UnsharpReport } from '@/core/survey'
 import { ROLE_WORDS, UnsharpOverlay, type SortedFrame } from '../survey'
 import styles from './shoot.module.css'
@@ -26,8 +27,8 @@ export function Flick({ frames, index, focusText, unsharp }: Props) {
     exif?.taken_at && new Date(exif.taken_at).toISOString().slice(11, 19),
   ].filter(Boolean)
   return (
-    <figure className={styles.flick} aria-label="The chosen frame">
-      <div className={styles.large} style={{ aspectRatio: shape, maxWidth: `calc(58vh * ${shape})` }}>
+    <figure className={styles.flick} style={{ '--shape': shape } as CSSProperties} aria-label="The chosen frame">
+      <div className={styles.large} style={{ aspectRatio: shape }}>
         <img src={`/api/frames/${frame.id}/original`} alt={`Frame ${index + 1} of ${frames.length}, ${frame.name}`} />
         {unsharp && <UnsharpOverlay unsharp={unsharp} className={styles.hatched} />}
       </div>

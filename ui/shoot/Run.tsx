@@ -4,7 +4,6 @@ import { Button } from 'antd'
 import { useRouter } from 'next/navigation'
 import { useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react'
 import { depthCss, rampPlace } from '@/core/ramp'
-import type { UnsharpReport } from '@/core/survey'
 import { significant } from '@/core/units'
 import type { JobResults, RunDetail, ShootDetail } from '@/schemas'
 import { message } from '../messages'
@@ -13,7 +12,7 @@ import { DeleteButton } from '../DeleteButton'
 import { Flick } from './Flick'
 import { FuseControls } from './FuseControls'
 import { MissingFiles } from './MissingFiles'
-import { ROLE_WORDS, sortedFrames, SurveyReportView, UnsharpOverlay, type SortedFrame } from '../survey'
+import { ROLE_WORDS, sortedFrames, SurveyReportView, type SortedFrame } from '../survey'
 import { useFocusText } from './useFocusText'
 import styles from './shoot.module.css'
 
@@ -119,7 +118,6 @@ export function Run({ run, shoot, busy, selected, onSelect }: Props) {
             count={frames.length}
             chosen={index === selected}
             focusText={focusText}
-            unsharp={unsharp}
             onSelect={() => onSelect(index)}
             onToggle={() => toggle(sorted)}
           />
@@ -142,18 +140,16 @@ interface FrameProps {
   count: number
   chosen: boolean
   focusText: (position_mm: number) => string
-  unsharp?: UnsharpReport
   onSelect: () => void
   onToggle: () => void
 }
 
-function Frame({ sorted: { frame, role, reason, used }, index, count, chosen, focusText, unsharp, onSelect, onToggle }: FrameProps) {
+function Frame({ sorted: { frame, role, reason, used }, index, count, chosen, focusText, onSelect, onToggle }: FrameProps) {
   const classes = [chosen ? styles.chosen : '', used ? '' : styles.out].filter(Boolean).join(' ')
   return (
     <li style={{ borderTopColor: depthCss(rampPlace(index, count)) }} className={classes || undefined} data-role={role}>
       <button type="button" data-frame onClick={onSelect} title={`${frame.name} · SHA-256 ${frame.sha256.slice(0, 12)}…`}>
         <img src={`/api/frames/${frame.id}/thumb`} alt={`Frame ${index + 1}, ${frame.name}`} loading="lazy" />
-        {unsharp && <UnsharpOverlay unsharp={unsharp} className={styles.hatched} />}
         <span>
           {index + 1}
           {frame.position_mm !== null && <em>{focusText(frame.position_mm)}</em>}
