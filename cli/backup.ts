@@ -13,7 +13,7 @@ export function addBackup(program: Command): void {
     .command('backup')
     .description('write database, originals and renders into one archive, with checksums')
     .requiredOption('--out <file>', 'the archive: .zip')
-    .option('--progress', 'tell progress on standard error, one JSON object a line')
+    .option('--progress', 'report progress on standard error, one JSON object a line')
     .action(async ({ out, progress }: { out: string; progress?: boolean }) =>
       runBackup({ kind: 'backup', dataFolder: dataFolder(), out }, progressTo(progress)),
     )
@@ -25,7 +25,7 @@ export function addRestore(program: Command): void {
     .command('restore')
     .description('read an archive into the data folder: everything, or what is missing there')
     .argument('<archive>', 'file that backup wrote')
-    .option('--progress', 'tell progress on standard error, one JSON object a line')
+    .option('--progress', 'report progress on standard error, one JSON object a line')
     .action(async (archive: string, { progress }: { progress?: boolean }) => {
       const folder = dataFolder()
       const lock = lockData(folder)

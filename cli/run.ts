@@ -31,7 +31,7 @@ export function addRun(program: Command): void {
     .command('run')
     .description('carry out one job file')
     .argument('<job>', 'JSON file of the job')
-    .option('--progress', 'tell progress on standard error, one JSON object a line')
+    .option('--progress', 'report progress on standard error, one JSON object a line')
     .action(async (file: string, { progress }: { progress?: boolean }) => {
       const job = jobFrom(await readJson(file), path.dirname(file))
       await (RUNNERS[job.kind] as (job: JobFile, progress: Progress) => Promise<unknown>)(job, progressTo(progress))

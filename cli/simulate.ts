@@ -20,7 +20,7 @@ export function addSimulate(program: Command): void {
     .argument('<scene>', 'JSON file with scene, camera and positions, or - for standard input')
     .requiredOption('--out <folder>', 'folder for the frames')
     .option('--truth', 'write the view with everything sharp and its depth as well')
-    .option('--progress', 'tell progress on standard error, one JSON object a line')
+    .option('--progress', 'report progress on standard error, one JSON object a line')
     .action(async (file: string, { out, truth, progress }: { out: string; truth?: boolean; progress?: boolean }) => {
       await shootSeries(check<SeriesRequest>(sceneRequestSchema, await readJson(file)), out, progressTo(progress), truth)
     })

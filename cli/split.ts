@@ -12,10 +12,10 @@ const WIDTH_px = 320
 export function addSplit(program: Command): void {
   program
     .command('split')
-    .description('tell which frames of a card belong to which series, and why')
+    .description('split a card into series, and say why')
     .argument('<folder>', 'folder of the frames')
     .option('--report <file>', 'write the report to a file instead of standard output')
-    .option('--progress', 'tell progress on standard error, one JSON object a line')
+    .option('--progress', 'report progress on standard error, one JSON object a line')
     .action(async (folder: string, { report, progress }: { report?: string; progress?: boolean }) => {
       const found = JSON.stringify(await splitOf(await framesIn(folder), progressTo(progress)), null, 2)
       if (report) await writeWhole(report, found)

@@ -15,9 +15,9 @@ export function addSurvey(program: Command): void {
     .command('survey')
     .description('check a series: order, ends, gaps, and what is wrong with which frame')
     .argument('<folder>', 'folder of the frames')
-    .option('--mover <mover>', 'rail or ring, where it is known')
+    .option('--mover <mover>', 'what moved the focus: rail or ring, if you know')
     .option('--report <file>', 'write the report to a file instead of standard output')
-    .option('--progress', 'tell progress on standard error, one JSON object a line')
+    .option('--progress', 'report progress on standard error, one JSON object a line')
     .action(async (folder: string, { mover, report, progress }: { mover?: string; report?: string; progress?: boolean }) => {
       if (mover !== undefined && mover !== 'rail' && mover !== 'ring') throw refusal('command.mover')
       const found = JSON.stringify(await surveyOf(await framesIn(folder), mover, progressTo(progress)), null, 2)

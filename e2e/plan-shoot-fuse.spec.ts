@@ -98,7 +98,7 @@ test('from a plan to a delivered picture with the simulated camera', async ({ pa
   await styles.getByRole('button', { name: 'terrain' }).click()
   await expect(styles.getByRole('status')).toContainText(/terrain: \d+ × \d+ px in/, { timeout: 30_000 })
   await expect(view).toHaveAttribute('data-layer', /^preview-/)
-  await styles.getByRole('button', { name: 'Render all of it with terrain' }).click()
+  await styles.getByRole('button', { name: 'Render the whole picture with terrain' }).click()
   // The new render opens by itself; the one before it is laid beside it.
   await page.getByRole('button', { name: 'compare' }).click({ timeout: 120_000 })
   await expect(page.getByText(/^left: terrain/)).toBeVisible({ timeout: 60_000 })

@@ -100,7 +100,7 @@ test('product by the focus drive: distance, step number, trade table, what if, b
   await page.getByRole('button', { name: 'Compare with this plan' }).click()
   await page.getByLabel('Aperture, as marked').fill('16')
   await expect(page.getByTestId('differences')).toContainText('ewer frames')
-  await page.getByRole('button', { name: 'Go back to the held one' }).click()
+  await page.getByRole('button', { name: 'Go back to the first plan' }).click()
   await expect(verdict(page)).toHaveText(before!)
 
   await page.getByLabel('Frames there are').fill('20')

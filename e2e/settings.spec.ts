@@ -20,7 +20,7 @@ test('a run is fused with other settings, which the render tells and a preview f
   await page.goto(page.url().replace(/result.*/, 'shoot'))
 
   await page.getByRole('button', { name: 'Settings' }).click()
-  await choose(page, 'Frame to frame by', 'frame 2')
+  await choose(page, 'Keep the framing of', 'frame 2')
   await page.getByLabel('Follow parts that moved on their own').uncheck()
   await page.getByLabel('Crop to what all frames show').uncheck()
   await expect(page.getByRole('button', { name: 'Settings · 3' })).toBeVisible()

@@ -144,17 +144,17 @@ describe('jobs', () => {
 
   test('two jobs follow one another, never at once', async () => {
     const { shootId, runId } = await seriesRun()
-    const course: string[] = []
+    const states: string[] = []
     server.context.jobs.events.on('any', ({ id, state, progress_json }) => {
-      if (state !== 'queued' && !progress_json) course.push(`${id} ${state}`)
-      else if (state === 'done') course.push(`${id} ${state}`)
+      if (state !== 'queued' && !progress_json) states.push(`${id} ${state}`)
+      else if (state === 'done') states.push(`${id} ${state}`)
     })
     const [first, second] = [
       await server.context.jobs.add('fuse', { shoot_id: shootId, run_id: runId }, settings),
       await server.context.jobs.add('fuse', { shoot_id: shootId, run_id: runId }, { ...settings, style: 'mellow' }),
     ]
     await server.context.jobs.idle()
-    expect(course).toEqual([`${first.id} running`, `${first.id} done`, `${second.id} running`, `${second.id} done`])
+    expect(states).toEqual([`${first.id} running`, `${first.id} done`, `${second.id} running`, `${second.id} done`])
   }, 60_000)
 
   test('memory that runs out ends one job with a sentence; the next one is done', async () => {

@@ -51,7 +51,7 @@ function reportOf({ frames, facts }: Series, { settings, positions_mm }: Pick<Fu
 const LEFT_OUT = {
   role: 'left out',
   reasonCode: 'not-registered',
-  reason: 'cannot be registered with the others: it shows something else, or nothing sharp enough',
+  reason: 'cannot be registered with the others: it shows something else, or too little that is sharp',
 } as const
 
 function frameReport({ registration }: FusedSeries, k: number, share: number): Omit<ReportFrame, 'file' | 'id'> {

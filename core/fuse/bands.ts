@@ -1,5 +1,5 @@
 import { bendNet, readingFor, SHARPNESS, toInterleaved16, WHOLE_WEIGHT, wholeTaps, type Bend, type Picture, type Similarity } from '../raster'
-import { Room, WasmKernels, Workspace, type Slab } from '../raster/kernels'
+import { ReusedSpace, WasmKernels, Workspace, type Slab } from '../raster/kernels'
 import { FocusMap } from './focusMap'
 import { noiseOf, quietOf } from './noise'
 import { Pyramids, type Raising, type Triple } from './pyramids'
@@ -98,8 +98,8 @@ export class BandAccumulator implements Accumulator {
     this.pyramids.deliver(this.sums, this.totals, out)
     const samples = new Uint16Array(this.space.kernels.buffer(), out, width * height * 3)
     // Sums, totals and weights, which lie one behind the other, are not needed any more.
-    const room = new Room(this.space, this.sums[0][0].at, this.focus.begin)
-    return { width, height, samples, ...this.focus.finish(this.noise!, room) }
+    const reused = new ReusedSpace(this.space, this.sums[0][0].at, this.focus.begin)
+    return { width, height, samples, ...this.focus.finish(this.noise!, reused) }
   }
 
   /** The frame's channels, brought into the reference frame with one interpolation. */

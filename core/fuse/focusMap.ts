@@ -63,7 +63,7 @@ export class FocusMap {
     return {
       source: once(() => made(source)),
       depth: once(() => filledDepth(evened().depth, trust(), (w, h) => room.loose(w, h))),
-      confidence: once(() => told(trust(), evened().agreement)),
+      confidence: once(() => shownConfidence(trust(), evened().agreement)),
       room,
     }
   }
@@ -103,8 +103,8 @@ export class FocusMap {
 /** Of what is trusted around, this part at the same depth says nothing yet, and this part all: a step lies at the half. */
 const [SPLIT, AGREED] = [0.7, 1]
 
-/** What is told of confidence, in place of the agreement: right beside a step there are two depths, and either may be told. */
-function told(trust: Plane, agreement: Plane): Plane {
+/** The confidence to show, written over the agreement: right beside a step there are two depths, and either may be found. */
+function shownConfidence(trust: Plane, agreement: Plane): Plane {
   for (let i = 0; i < trust.data.length; i++)
     agreement.data[i] = trust.data[i] * Math.min(1, Math.max(0, (agreement.data[i] - SPLIT) / (AGREED - SPLIT)))
   return agreement

@@ -79,7 +79,7 @@ function cocOf(request: PlanRequest, lens: LensOptics): number {
 
 function reasonFor(recommended: number | undefined, best: AperturePoint | undefined, points: AperturePoint[], widest: number): string {
   if (recommended === undefined) {
-    return `Diffraction takes more than half of the allowed blur even at f/${widest}; allow more blur or open up as far as the lens goes.`
+    return `Even at f/${widest} diffraction takes more than half of the allowed blur. Allow more blur, or open up as far as the lens goes.`
   }
   const frames = best!.frameCount!
   const alone = points.find(({ oneFrame_mm, edge_mm, frameCount }) => frameCount !== undefined && oneFrame_mm <= edge_mm)

@@ -53,8 +53,8 @@ export function fitBudget(request: PlanRequest, budget: Budget, lens?: { smalles
   const over = present.frameCount - most
   const text =
     ways.length > 0
-      ? `The plan takes ${over} ${over === 1 ? 'frame' : 'frames'} too many; ${most} are enough if one of these is given up.`
-      : `No change within reason brings the series down to ${most} ${most === 1 ? 'frame' : 'frames'}; plan less depth, or a smaller magnification.`
+      ? `The plan needs ${over} ${over === 1 ? 'frame' : 'frames'} too many. ${most} are enough if you give up one of these.`
+      : `No sensible change brings the series down to ${most} ${most === 1 ? 'frame' : 'frames'}. Plan less depth, or a smaller magnification.`
   return { most, fits: false, ways, text }
 }
 

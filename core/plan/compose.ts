@@ -20,13 +20,13 @@ export function composing({ edgeLoss_percent }: Plan, { mover, camera }: PlanReq
   const edge_px = Math.ceil((edge_percent / 100) * camera.pixelsWide)
   const leave =
     edge_px < 4
-      ? 'a hair of room at each edge is enough'
+      ? 'a sliver at each edge is enough'
       : `leave ${Number(edge_percent.toPrecision(2))} % (${edge_px} pixels) free at the left and right edge`
   return {
     at,
     edge_percent,
     edge_px,
-    text: `Compose with the focus at the ${at} end, where the picture is tightest; composed at the other end, ${leave}.`,
+    text: `Compose with the focus at the ${at} end, where the picture is tightest. If you compose at the other end, ${leave}.`,
   }
 }
 
@@ -41,18 +41,18 @@ export function directionAdvice({ mover, subject }: PlanRequest, gravity: 'level
   if (mover.kind === 'rail' && gravity !== 'level') {
     // Going on is going towards the subject: downhill gravity runs ahead of the screw, so turn against it.
     return gravity === 'down'
-      ? { favoured: 'far', reason: 'The camera points down: begin at the far end and raise it, so that its weight keeps the screw’s play closed.' }
-      : { favoured: 'near', reason: 'The camera points up: begin at the near end and raise it, so that its weight keeps the screw’s play closed.' }
+      ? { favoured: 'far', reason: 'The camera points down. Start at the far end and raise it, so that its weight takes up the play of the screw.' }
+      : { favoured: 'near', reason: 'The camera points up. Start at the near end and raise it, so that its weight takes up the play of the screw.' }
   }
   if (subject.kind === 'range')
     return {
       favoured: 'far',
-      reason: 'Begin far: sky, water and shadows change first, and are then taken close together in time. Near first is as good on a still day.',
+      reason: 'Start far: sky, water and shadows change first, so take them close together in time. On a still day, near first is just as good.',
     }
   return mover.kind === 'rail'
     ? {
         favoured: 'near',
-        reason: 'Begin near: the first frame that is sharp anywhere is easy to see, and running on past the far end costs only frames.',
+        reason: 'Start near: it is easy to see where the first frame gets sharp, and running on past the far end only costs frames.',
       }
-    : { favoured: 'near', reason: 'Begin near: the picture is tightest there, so what the first frame shows stays in all of them.' }
+    : { favoured: 'near', reason: 'Start near: the picture is tightest there, so what the first frame shows stays in all of them.' }
 }

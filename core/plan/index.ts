@@ -3,7 +3,7 @@ export { measuredBreathing, type Breathing, type FocusedFrame } from './breathin
 export { fitBudget, type Budget, type BudgetReply, type BudgetWay } from './budget'
 export { cautions, checklist, planCsv, planGcode, type CardContext, type RailMotion, type Surrounding } from './card'
 export { completePlanRequest } from './completeRequest'
-export { Course } from './course'
+export { FocusLine } from './focusLine'
 export { effectiveFocalLength_mm } from './framing'
 export { composing, directionAdvice, type Composing, type DirectionAdvice } from './compose'
 export { seriesLight, stillness, type LightSettings, type SeriesLight, type Stillness } from './light'

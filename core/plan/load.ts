@@ -31,24 +31,24 @@ export function loadOf(plan: Plan, { timing }: PlanRequest, supplies: Supplies):
   if (supplies.card_GB !== undefined) {
     const fits = storage_GB <= supplies.card_GB
     const text = fits
-      ? `The card holds it: ${short(storage_GB)} of ${supplies.card_GB} GB.`
-      : `The card is too small: ${short(storage_GB)} GB on ${supplies.card_GB} GB; take a larger card, or shoot in parts.`
+      ? `The card is large enough: ${short(storage_GB)} of ${supplies.card_GB} GB.`
+      : `The card is too small: ${short(storage_GB)} GB on ${supplies.card_GB} GB. Take a larger card, or shoot in parts.`
     verdicts.push({ what: 'card', fits, text })
   }
   if (supplies.framesPerCharge !== undefined) {
     const charges = Math.ceil(exposures / (supplies.framesPerCharge * BATTERY_USE))
     const text =
       charges <= 1
-        ? `One full battery does it: ${exposures} of ${supplies.framesPerCharge} exposures.`
-        : `${charges} batteries are needed for ${exposures} exposures; use mains power, or plan where to change without touching the camera.`
+        ? `One full battery is enough: ${exposures} of ${supplies.framesPerCharge} exposures.`
+        : `You need ${charges} batteries for ${exposures} exposures. Use mains power, or plan when to change without moving the camera.`
     verdicts.push({ what: 'battery', fits: charges <= 1, text })
   }
   if (supplies.popsPerCharge !== undefined) {
     const charges = Math.ceil(pops / (supplies.popsPerCharge * BATTERY_USE))
     const text =
       charges <= 1
-        ? `The flash lasts: ${pops} of ${supplies.popsPerCharge} pops.`
-        : `The flash needs ${charges} charges for ${pops} pops; power it from the mains or lower its output.`
+        ? `The flash charge is enough: ${pops} of ${supplies.popsPerCharge} pops.`
+        : `The flash needs ${charges} charges for ${pops} flashes. Power it from the mains, or lower its output.`
     verdicts.push({ what: 'flash', fits: charges <= 1, text })
   }
   return { perFrame_s: frameTime_s(timing), duration_s: plan.duration_s, exposures, storage_GB, pops, verdicts }

@@ -1,7 +1,7 @@
 import { fromSensor_mm, hyperfocal_mm, scaleDistance_mm, thirdStops } from '../optics'
 import { effectiveFocalLength_mm, pupilDistance_mm, railEdgeLoss_percent, ringEdgeLoss_percent, workingDistance_mm } from './framing'
 import type { Plan, PlanNote, PlannedFrame } from './reply'
-import { refusal } from '../words'
+import { refusal, say } from '../words'
 import { frameTime_s, type DepthSubject, type LensOptics, type PlanRequest, type RangeSubject } from './request'
 import { lensOptics, objectiveOptics, type SliceOptics } from './sharpness'
 import { nearMagnification, singleFrameVerdict } from './singleFrame'
@@ -67,8 +67,7 @@ function planRange(request: PlanRequest, asked: RangeSubject): Plan {
     near_mm: near,
     far_mm: far,
   }))
-  const rail: PlanNote[] =
-    request.mover.kind === 'rail' ? [{ code: 'range-by-ring', text: 'Distances are reached with the focus ring; the rail is left where it is.' }] : []
+  const rail: PlanNote[] = request.mover.kind === 'rail' ? [note('range-by-ring')] : []
   return {
     ...common(measured, sharp, frames),
     stride_mm: frames.length > 1 ? frames[1].focusDistance_mm! - frames[0].focusDistance_mm! : 0,
@@ -132,26 +131,29 @@ function notes(request: PlanRequest, sharp: SliceOptics): PlanNote[] {
   if (sharp.beyondReach) {
     list.push({
       code: 'diffraction-exceeds-criterion',
-      text: `Diffraction alone blurs ${micrometres(sharp.diffraction_mm)}, and ${micrometres(sharp.coc_mm)} is allowed: no series brings that sharpness back. ${wider(request, sharp)}`,
+      text: say('note.diffraction-exceeds-criterion', {
+        diffraction: micrometres(sharp.diffraction_mm),
+        allowed: micrometres(sharp.coc_mm),
+        instead: wider(request, sharp),
+      }).text,
     })
   } else if (sharp.waveLimited) {
-    list.push({ code: 'wave-floor', text: 'Wave optics, not the allowed blur, sets how thin a slice is.' })
+    list.push(note('wave-floor'))
   }
   if (request.mover.kind === 'ring' && request.subject.kind === 'depth') {
-    list.push({
-      code: 'scale-at-near-edge',
-      text: 'Magnification is taken at the near edge; focusing farther makes slices thicker, so the overlap only grows.',
-    })
+    list.push(note('scale-at-near-edge'))
   }
   return list
 }
 
 function wider(request: PlanRequest, sharp: SliceOptics): string {
-  if (request.optics.kind !== 'lens') return 'An objective of larger aperture would.'
+  if (request.optics.kind !== 'lens') return say('wider.objective').text
   const optics = request.optics
   const fits = thirdStops(1, optics.fNumber).filter((fNumber) => !lensOptics({ ...optics, fNumber }, sharp.magnification, request).beyondReach)
-  return fits.length > 0 ? `Open up to f/${fits.at(-1)} or wider.` : 'No aperture does at this magnification; allow more blur.'
+  return fits.length > 0 ? say('wider.open', { fNumber: fits.at(-1)! }).text : say('wider.none').text
 }
+
+const note = (code: 'range-by-ring' | 'wave-floor' | 'scale-at-near-edge'): PlanNote => ({ code, text: say(`note.${code}`).text })
 
 function micrometres(length_mm: number): string {
   return `${(length_mm * 1000).toFixed(1)} µm`

@@ -1,4 +1,5 @@
 import { focusForFar_mm, focusForNear_mm, hyperfocal_mm, magnificationAt, thirdStops } from '../optics'
+import { say } from '../words'
 import type { SingleFrame } from './reply'
 import type { LensOptics, PlanRequest, RangeSubject } from './request'
 import { lensOptics, objectiveOptics } from './sharpness'
@@ -9,17 +10,16 @@ export function singleFrameVerdict(request: PlanRequest): SingleFrame {
   if (optics.kind === 'objective') {
     const { depthOfField_mm, beyondReach } = objectiveOptics(optics, request)
     const possible = subject.kind === 'depth' && !beyondReach && depthOfField_mm >= subject.depth_mm
-    return { possible, fNumber: null, reason: possible ? 'One frame holds the whole depth.' : 'The objective holds less depth than the subject has.' }
+    return { possible, fNumber: null, reason: say(possible ? 'single.possible' : 'single.objective').text }
   }
   const sharp = thirdStops(1, 45).filter((fNumber) => !lensOptics({ ...optics, fNumber }, nearMagnification(request, optics), request).beyondReach)
   const enough = sharp.find((fNumber) => holdsAll(request, { ...optics, fNumber }))
-  if (enough !== undefined) return { possible: true, fNumber: enough, reason: `One frame at f/${enough} holds the whole subject.` }
-  if (sharp.length === 0)
-    return { possible: false, fNumber: null, reason: 'Diffraction blurs more than the criterion allows at every aperture from f/1 on.' }
+  if (enough !== undefined) return { possible: true, fNumber: enough, reason: say('single.at', { fNumber: enough }).text }
+  if (sharp.length === 0) return { possible: false, fNumber: null, reason: say('single.diffraction').text }
   return {
     possible: false,
     fNumber: null,
-    reason: `Even at f/${sharp.at(-1)}, the smallest opening that diffraction leaves sharp enough, one frame does not hold the whole subject.`,
+    reason: say('single.notEnough', { fNumber: sharp.at(-1)! }).text,
   }
 }
 

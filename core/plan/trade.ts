@@ -86,11 +86,11 @@ function reasonOf(rows: TradeRow[], { depth_mm }: TradeSubject): string {
   const fitting = cells.filter(({ share_percent }) => share_percent <= 100)
   const solving = fitting.filter(({ holdsAll, sharp }) => holdsAll && sharp).sort((a, b) => b.share_percent - a.share_percent)[0]
   const largest = Math.max(0, ...fitting.map(({ share_percent }) => share_percent))
-  const law = 'depth of field follows magnification and aperture alone, so what gives depth makes the subject smaller or lets diffraction blur it'
-  if (!solving) return `No row holds all ${depth_mm} mm sharp: ${law}. That is what a series is for.`
+  const law = 'depth of field depends only on magnification and aperture, so more depth means a smaller subject or more diffraction'
+  if (!solving) return `No row holds all ${depth_mm} mm sharp: ${law}. That is what a focus series is for.`
   const share = solving.share_percent.toFixed(0)
   const setting = `f/${solving.fNumber} with ${solving.focalLength_mm} mm`
   if (solving.share_percent >= largest * 0.95)
     return `One frame does it: ${setting} holds all ${depth_mm} mm, the subject filling ${share} % of the width.`
-  return `Only with the subject down to ${share} % of the width (${setting}) does one frame hold all ${depth_mm} mm: ${law}. A series keeps it at ${largest.toFixed(0)} %.`
+  return `One frame holds all ${depth_mm} mm only if the subject fills no more than ${share} % of the width (${setting}): ${law}. A series keeps it at ${largest.toFixed(0)} %.`
 }

@@ -1,4 +1,4 @@
-export { courseOf, type CoursePoint } from './course'
+export { motionTrend, type TrendPoint } from './motionTrend'
 export { gain_ev, gainOf } from './exposure'
 export type { Link } from './link'
 export { PairRegistrar, type PairMotion } from './pair'

@@ -25,8 +25,8 @@ export interface SeriesRegistration {
 }
 
 /** Neighbours beyond the next one that are measured too, so that errors do not add up along the series. */
-const REACHES = [1, 2, 4]
-/** The reach that is measured from the later frame. */
+const SPANS = [1, 2, 4]
+/** The span that is measured from the later frame. */
 const BACKWARDS = 2
 /** A pair that is less alike than this was not registered; frames of one series are well above, other things well below. */
 const LEAST_CORRELATION = 0.5
@@ -67,26 +67,26 @@ export class SeriesRegistrar {
     const [{ width, height }] = prepared.levels
     this.height_px = Math.round((this.width_px * height) / width)
     this.stirred.push(0)
-    for (const reach of REACHES) {
-      const from = here - reach
+    for (const span of SPANS) {
+      const from = here - span
       if (from < 0) break
       const chained = this.chained(from, here)
       // A bump in one step says nothing about the next, so only breathing (scale) is carried over as a first guess.
-      const start = chained ?? { ...IDENTITY, scale: this.lastScale ** reach }
-      const earlier = this.recent[this.recent.length - reach]
-      const measured = this.measure(earlier, prepared, start, reach, chained ? CHAINED_LEVEL : undefined)
+      const start = chained ?? { ...IDENTITY, scale: this.lastScale ** span }
+      const earlier = this.recent[this.recent.length - span]
+      const measured = this.measure(earlier, prepared, start, span, chained ? CHAINED_LEVEL : undefined)
       if (!trusted(measured)) continue
-      if (reach === 1) this.stirred[here] = stirredShare(earlier, prepared, measured.motion, this.width_px)
+      if (span === 1) this.stirred[here] = stirredShare(earlier, prepared, measured.motion, this.width_px)
       const moved = this.movedBetween(from, here)
       const pair = moved ? { ...measured, motion: steadied(earlier, prepared, measured.motion, this.width_px) } : measured
       this.links.push({ from, to: here, pair })
-      if (this.following !== 'never') this.localLinks.push(this.localLink([earlier, from], [prepared, here], pair.motion, reach))
+      if (this.following !== 'never') this.localLinks.push(this.localLink([earlier, from], [prepared, here], pair.motion, span))
       this.chain[here] ??= this.chain[from] && compose(pair.motion, this.chain[from])
-      if (reach === 1) this.lastScale = pair.motion.scale
+      if (span === 1) this.lastScale = pair.motion.scale
     }
     this.sharp.add(prepared)
     this.recent.push(prepared)
-    if (this.recent.length > REACHES.at(-1)!) this.recent.shift()
+    if (this.recent.length > SPANS.at(-1)!) this.recent.shift()
   }
 
   /** All motions relative to frame `reference`, or to the nearest frame that is not lost. */
@@ -115,10 +115,10 @@ export class SeriesRegistrar {
 
   /**
    * A pair aligns on what is sharp in the one that it starts from; as the focus moves on, always starting from the earlier
-   * frame would add up to a drift. So every other reach is measured backwards.
+   * frame would add up to a drift. So every other span is measured backwards.
    */
-  private measure(earlier: Prepared, later: Prepared, start: Similarity, reach: number, level?: number): PairMotion {
-    if (reach !== BACKWARDS) return this.pairs.register(earlier, later, this.width_px, start, level)
+  private measure(earlier: Prepared, later: Prepared, start: Similarity, span: number, level?: number): PairMotion {
+    if (span !== BACKWARDS) return this.pairs.register(earlier, later, this.width_px, start, level)
     const back = this.pairs.register(later, earlier, this.width_px, invert(start), level)
     return { ...back, motion: invert(back.motion), gain: 1 / back.gain }
   }
@@ -134,8 +134,8 @@ export class SeriesRegistrar {
   }
 
   /** Measured where parts moved, in the direction in which the pair was: from what is sharp there. */
-  private localLink(earlier: [Prepared, number], later: [Prepared, number], motion: Similarity, reach: number): LocalLink {
-    const backwards = reach === BACKWARDS
+  private localLink(earlier: [Prepared, number], later: [Prepared, number], motion: Similarity, span: number): LocalLink {
+    const backwards = span === BACKWARDS
     const [[fromFrame, from], [toFrame, to]] = backwards ? [later, earlier] : [earlier, later]
     const between = backwards ? invert(motion) : motion
     const measured = this.following === 'always' || this.movedBetween(earlier[1], later[1])

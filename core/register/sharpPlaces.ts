@@ -37,10 +37,10 @@ export class SharpPlaces {
    */
   depthsOf(links: Link[], motions: Similarity[]): number[] {
     const energies = this.frames.map((points, k) => this.energiesOf(points, invert(motions[k])))
-    const courses = Array.from({ length: TILES.across * TILES.down }, (_, tile) => course(energies.map((energy) => energy[tile])))
+    const curves = Array.from({ length: TILES.across * TILES.down }, (_, tile) => sharpnessCurve(energies.map((energy) => energy[tile])))
     const strength = new Float64Array(this.frames.length)
-    for (const { peak, values } of courses) strength[peak] += values[peak]
-    const sharpness = sharpnessAway(courses, this.frames.length)
+    for (const { peak, values } of curves) strength[peak] += values[peak]
+    const sharpness = sharpnessAway(curves, this.frames.length)
     return links.map(({ from, to }) => {
       const weights = strength.map((there, k) => there * Math.sqrt(sharpness[Math.abs(k - from)] * sharpness[Math.abs(k - to)]))
       const sum = weights.reduce((all, weight) => all + weight, 0)
@@ -61,23 +61,23 @@ export class SharpPlaces {
 }
 
 /** How sharp a part of the picture is along the series, and where most. */
-interface Course {
+interface SharpnessCurve {
   values: number[]
   peak: number
 }
 
 /** What a part has wherever the focus is tells nothing: noise, and edges too coarse to blur. */
-function course(energies: number[]): Course {
+function sharpnessCurve(energies: number[]): SharpnessCurve {
   const least = Math.min(...energies)
   const values = energies.map((energy) => energy - least)
   return { values, peak: values.indexOf(Math.max(...values)) }
 }
 
 /** How sharp a part of the picture is so many frames away from where it is sharpest, as part of that: the middle of all parts. */
-function sharpnessAway(courses: Course[], count: number): number[] {
+function sharpnessAway(curves: SharpnessCurve[], count: number): number[] {
   return Array.from({ length: count }, (_, away) => {
     if (away === 0) return 1
-    const shares = courses.flatMap(({ values, peak }) =>
+    const shares = curves.flatMap(({ values, peak }) =>
       [peak - away, peak + away].flatMap((k) => (k >= 0 && k < count && values[peak] > 0 ? [values[k] / values[peak]] : [])),
     )
     return shares.sort((a, b) => a - b)[shares.length >> 1] ?? 0

@@ -26,7 +26,7 @@ interface Measure {
 const MEASURES: Measure[] = [
   { what: 'Frames', value: ({ plan }) => plan.frameCount, text: String, more: 'more frames', less: 'fewer frames' },
   { what: 'Stride', value: ({ plan }) => plan.stride_mm, text: lengthText, more: 'longer steps', less: 'shorter steps' },
-  { what: 'Overlap', value: ({ plan }) => plan.overlap * 100, text: (v) => `${significant(v, 3)} %`, more: 'safer', less: 'less safe' },
+  { what: 'Overlap', value: ({ plan }) => plan.overlap * 100, text: (v) => `${significant(v, 3)} %`, more: 'safer', less: 'riskier' },
   {
     what: 'Blur where slices meet',
     value: ({ plan }) => plan.coc_mm,
@@ -56,7 +56,7 @@ const MEASURES: Measure[] = [
     more: 'frame looser',
     less: 'frame tighter',
   },
-  { what: 'Time', value: ({ plan }) => plan.duration_s, text: durationText, more: 'longer to hold still', less: 'sooner done' },
+  { what: 'Time', value: ({ plan }) => plan.duration_s, text: durationText, more: 'longer to stay still', less: 'sooner done' },
   { what: 'Storage', value: ({ plan }) => plan.storage_MB, text: storageText, more: 'more to keep and to fuse', less: 'less to keep and to fuse' },
 ]
 

@@ -1,7 +1,7 @@
 export { answerOf, storedSheetPlan, type SheetAnswer, type SheetRefusal } from './answer'
 export { gearOf, OTHER_RAIL, railStepOf, withGear, type Gear } from './gear'
 export { lightSettingsOf, meteredLens, reachOf, requestOf } from './request'
-export { NEW_SHEET, targetsOf, type Given, type PlanSheet, type ReachKind, type SheetTarget } from './sheet'
+export { NEW_SHEET, targetsOf, type MaybeNumber, type PlanSheet, type ReachKind, type SheetTarget } from './sheet'
 export { sheetOf } from './sheetOf'
 export { planSheet, type SheetPlan } from './sheetPlan'
 export { comparePlans, type Difference } from './compare'

@@ -13,7 +13,7 @@ import {
   type Timing,
 } from '../plan'
 import { gearOf, railStepOf, type Gear } from './gear'
-import type { Given, PlanSheet } from './sheet'
+import type { MaybeNumber, PlanSheet } from './sheet'
 
 /**
  * The plan request that a sheet amounts to with this kit.
@@ -152,16 +152,16 @@ export function meteredLens(optics: Optics): Pick<LensOptics, 'fNumber' | 'pupil
   return { ...optics, magnification: optics.magnification ?? 0 }
 }
 
-function above(value: Given, field: string, what: string): number {
+function above(value: MaybeNumber, field: string, what: string): number {
   if (value === null || !(value > 0) || !Number.isFinite(value)) throw refusal('plan.above', { what }, field)
   return value
 }
 
-function atLeastZero(value: Given, field: string, what: string): number {
+function atLeastZero(value: MaybeNumber, field: string, what: string): number {
   return within(value, 0, 86_400, field, what)
 }
 
-function within(value: Given, least: number, most: number, field: string, what: string): number {
+function within(value: MaybeNumber, least: number, most: number, field: string, what: string): number {
   if (value === null || !(value >= least && value <= most)) throw refusal('plan.within', { what }, field)
   return value
 }

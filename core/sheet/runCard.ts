@@ -67,13 +67,13 @@ function exposure({ request, gear }: SheetPlan, sheet: PlanSheet): RunCard['sett
     .filter(Boolean)
     .join(', ')
   return [
-    { label: 'Exposure', value: `${aperture}, ${exposureText(timing.exposure_s)}${filters ? ` with ${filters}` : ''}, all fixed by hand` },
+    { label: 'Exposure', value: `${aperture}, ${exposureText(timing.exposure_s)}${filters ? ` with ${filters}` : ''}, all set by hand` },
     {
       label: 'Light',
       value: gear.light.kind === 'flash' ? `${gear.light.name}: wait ${significant(timing.recycling_s, 2)} s between pops` : gear.light.name,
     },
     ...(timing.exposuresPerFrame > 1
-      ? [{ label: 'Sensor shift', value: `${timing.exposuresPerFrame} captures a frame; nothing may move meanwhile` }]
+      ? [{ label: 'Sensor shift', value: `${timing.exposuresPerFrame} captures a frame; nothing may move during them` }]
       : []),
   ]
 }

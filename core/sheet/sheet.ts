@@ -1,79 +1,79 @@
 import type { Surrounding, Target } from '../plan'
 
 /** What stands in a field: null where it is empty, NaN where it holds something that is no number. */
-export type Given = number | null
+export type MaybeNumber = number | null
 
 export type ReachKind = 'lens' | 'extension' | 'closeUp' | 'reversed' | 'faceToFace' | 'objective' | 'ruler' | 'distance'
 
 export interface SheetTarget {
   name: string
   /** null: the horizon. */
-  distance_mm: Given
+  distance_mm: MaybeNumber
 }
 
 /** What a photographer fills in for a plan, in the order in which it is thought of. Kit is named, not copied. */
 export interface PlanSheet {
   kind: 'depth' | 'range'
-  depth_mm: Given
+  depth_mm: MaybeNumber
   /** The subject's width, for the trade between depth and size. */
-  width_mm: Given
+  width_mm: MaybeNumber
   /** A background in the picture, behind the subject's near edge. */
-  background_mm: Given
-  near_mm: Given
+  background_mm: MaybeNumber
+  near_mm: MaybeNumber
   /** null: infinity. */
-  far_mm: Given
+  far_mm: MaybeNumber
   from: 'lens' | 'sensor'
   targets: SheetTarget[]
 
   body: string
   lens: string
-  fNumber: Given
+  fNumber: MaybeNumber
   light: string
   sensorShift: boolean
 
   reach: ReachKind
-  magnification: Given
+  magnification: MaybeNumber
   /** Tubes or bellows: the lens by itself is set to this, 0 for infinity. */
-  baseMagnification: Given
-  extension_mm: Given
-  closeUpFocalLength_mm: Given
-  frontFocalLength_mm: Given
-  frontFNumber: Given
-  designMagnification: Given
-  designTube_mm: Given
-  tube_mm: Given
-  numericalAperture: Given
-  acrossFrame_mm: Given
-  distance_mm: Given
+  baseMagnification: MaybeNumber
+  extension_mm: MaybeNumber
+  closeUpFocalLength_mm: MaybeNumber
+  frontFocalLength_mm: MaybeNumber
+  frontFNumber: MaybeNumber
+  designMagnification: MaybeNumber
+  designTube_mm: MaybeNumber
+  tube_mm: MaybeNumber
+  numericalAperture: MaybeNumber
+  acrossFrame_mm: MaybeNumber
+  distance_mm: MaybeNumber
 
   criterion: 'pixels' | 'coc' | 'print'
-  blur_pixels: Given
-  coc_mm: Given
-  printWidth_mm: Given
-  viewingDistance_mm: Given
+  blur_pixels: MaybeNumber
+  coc_mm: MaybeNumber
+  printWidth_mm: MaybeNumber
+  viewingDistance_mm: MaybeNumber
   diffraction: boolean
-  wavelength_nm: Given
-  overlap_percent: Given
-  leadIn_slices: Given
-  runOut_slices: Given
+  wavelength_nm: MaybeNumber
+  overlap_percent: MaybeNumber
+  leadIn_slices: MaybeNumber
+  runOut_slices: MaybeNumber
 
   mover: 'rail' | 'ring' | 'bracketing'
   /** Name of a rail of the kit; empty for one that is known by its smallest step only. */
   rail: string
-  resolution_mm: Given
+  resolution_mm: MaybeNumber
   /** What the rail's ruler or scale reads at its zero, so that positions can be read off it. */
-  railStart_mm: Given
+  railStart_mm: MaybeNumber
   gravity: 'level' | 'down' | 'up'
   direction: 'near' | 'far'
 
-  testExposure_s: Given
-  filter_stops: Given
-  polariser_stops: Given
+  testExposure_s: MaybeNumber
+  filter_stops: MaybeNumber
+  polariser_stops: MaybeNumber
   handMetered: boolean
-  headroom_stops: Given
-  settle_s: Given
-  delay_s: Given
-  interval_s: Given
+  headroom_stops: MaybeNumber
+  settle_s: MaybeNumber
+  delay_s: MaybeNumber
+  interval_s: MaybeNumber
 
   surroundings: Surrounding[]
 }

@@ -20,7 +20,7 @@ const found: number[][] = []
 
 function layDisc(space: Workspace, step: number): number {
   const halves = (found[step] ??= halfWidths(step / STEPS))
-  const reach = (halves.length - 1) / 2
+  const radius = (halves.length - 1) / 2
   const length = 4 + halves.length * 4
   const at = space.bytes(length * 4)
   const values = new Float32Array(space.kernels.buffer(), at, length)
@@ -33,7 +33,7 @@ function layDisc(space: Workspace, step: number): number {
     wholes[i + 2] = Math.floor(right)
     values[i + 3] = right - Math.floor(right)
   })
-  wholes[0] = reach
+  wholes[0] = radius
   values[1] = 1 / (2 * halves.reduce((sum, half) => sum + half, 0))
   return at
 }
@@ -63,8 +63,8 @@ const closer = (half: number, variance: number, aim: number) =>
   0.5 + (half - 0.5 + 1e-3) * Math.min(2, Math.sqrt((aim + 1e-9) / (variance + 1e-9))) - 1e-3
 
 function rowsOf(across: number, down: number): number[] {
-  const reach = Math.max(0, Math.ceil(down - 0.5))
-  return Array.from({ length: 2 * reach + 1 }, (_, row) => across * meanHalfWidth((row - reach) / down, 0.5 / down))
+  const radius = Math.max(0, Math.ceil(down - 0.5))
+  return Array.from({ length: 2 * radius + 1 }, (_, row) => across * meanHalfWidth((row - radius) / down, 0.5 / down))
 }
 
 const PARTS = 16
@@ -78,11 +78,11 @@ function meanHalfWidth(middle: number, half: number): number {
 
 /** How far light is spread along both sides, as counted in places. */
 function variances(halves: number[]): { x: number; y: number } {
-  const reach = (halves.length - 1) / 2
+  const radius = (halves.length - 1) / 2
   let [area, x, y] = [0, 0, 0]
   halves.forEach((half, row) => {
     area += 2 * half
-    y += 2 * half * (row - reach) ** 2
+    y += 2 * half * (row - radius) ** 2
     for (let place = 1; place - 0.5 < half; place++) x += 2 * Math.min(1, half - place + 0.5) * place ** 2
   })
   return { x: x / area, y: y / area }

@@ -39,13 +39,13 @@ export class Hidden {
   add(layer: SampledLayer, margin: number): void {
     if (layer.moving || layer.sway_px > 0) return
     const sums = this.sumsOf(this.opaqueCells(layer))
-    const reach = Math.ceil(margin / CELL) + 1
+    const cells = Math.ceil(margin / CELL) + 1
     const wide = this.columns + 1
     for (let row = 0; row < this.rows; row++) {
       // What lies outside the extent is never drawn: there nothing can shine through.
-      const [top, bottom] = [Math.max(0, row - reach), Math.min(this.rows, row + reach + 1)]
+      const [top, bottom] = [Math.max(0, row - cells), Math.min(this.rows, row + cells + 1)]
       for (let column = 0; column < this.columns; column++) {
-        const [left, right] = [Math.max(0, column - reach), Math.min(this.columns, column + reach + 1)]
+        const [left, right] = [Math.max(0, column - cells), Math.min(this.columns, column + cells + 1)]
         const opaque = sums[bottom * wide + right] - sums[top * wide + right] - sums[bottom * wide + left] + sums[top * wide + left]
         if (opaque === (bottom - top) * (right - left)) this.hidden[row * this.columns + column] = 1
       }

@@ -40,11 +40,11 @@ export class Levels {
   /** The picture as covered so far. */
   private readonly below: number
 
-  /** `frame` is what will be drawn; light comes from no farther than `reach` outside it. */
+  /** `frame` is what will be drawn; light comes from no farther than `margin` outside it. */
   constructor(
     readonly space: Workspace,
     private readonly frame: Rectangle,
-    reach: number,
+    margin: number,
   ) {
     const { x, y, width, height } = frame
     this.kernels = space.kernels
@@ -55,7 +55,7 @@ export class Levels {
     let [left, top, right, bottom] = [x, y, x + width, y + height]
     for (let level = 1; level < COUNT; level++) {
       ;[left, top, right, bottom] = [Math.floor(left / 2) - 1, Math.floor(top / 2) - 1, Math.ceil(right / 2) + 1, Math.ceil(bottom / 2) + 1]
-      const gathering = { blocks: placeBlocks(space, frame, reach, level), fresh: placeGrid(space, left, top, right, bottom) }
+      const gathering = { blocks: placeBlocks(space, frame, margin, level), fresh: placeGrid(space, left, top, right, bottom) }
       this.levels.push({ grid: placeGrid(space, left, top, right, bottom), gathering, begun: false })
     }
     this.levels.forEach(({ grid, gathering }, level) => {
@@ -143,12 +143,12 @@ function placeGrid(space: Workspace, left: number, top: number, right: number, b
   return { at: space.bytes((width + 2) * height * 16), touched: space.bytes(height * 8), width, height, left, top }
 }
 
-/** Empty blocks for the light of a level, from `reach` px around the picture too. */
-function placeBlocks(space: Workspace, frame: Rectangle, reach: number, level: number): LightGrid {
-  const left = ((frame.x - reach) >> level) - 1
-  const top = ((frame.y - reach) >> level) - 1
-  const width = ((frame.x + frame.width + reach) >> level) - left + 2
-  const height = ((frame.y + frame.height + reach) >> level) - top + 2
+/** Empty blocks for the light of a level, from `margin` px around the picture too. */
+function placeBlocks(space: Workspace, frame: Rectangle, margin: number, level: number): LightGrid {
+  const left = ((frame.x - margin) >> level) - 1
+  const top = ((frame.y - margin) >> level) - 1
+  const width = ((frame.x + frame.width + margin) >> level) - left + 2
+  const height = ((frame.y + frame.height + margin) >> level) - top + 2
   const at = space.bytes(width * height * BLOCK_BYTES)
   const touched = space.bytes(height * 8)
   new Uint8Array(space.kernels.buffer(), at, width * height * BLOCK_BYTES).fill(0)

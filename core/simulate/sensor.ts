@@ -43,8 +43,8 @@ function listed(space: Workspace, values: Float32Array): { at: number; count: nu
 
 /** Weights of a Gaussian of `deviation` px along one side. */
 function softening(deviation: number): Float32Array {
-  const reach = Math.max(1, Math.ceil(3 * deviation))
-  const weights = Array.from({ length: 2 * reach + 1 }, (_, k) => Math.exp(-((k - reach) ** 2) / (2 * deviation ** 2)))
+  const radius = Math.max(1, Math.ceil(3 * deviation))
+  const weights = Array.from({ length: 2 * radius + 1 }, (_, k) => Math.exp(-((k - radius) ** 2) / (2 * deviation ** 2)))
   const total = weights.reduce((a, b) => a + b, 0)
   return Float32Array.from(weights, (weight) => weight / total)
 }

@@ -1,4 +1,5 @@
-import { Course, type Plan } from '../plan'
+import { FocusLine, type Plan } from '../plan'
+import { say } from '../words'
 import { gapMessage, type Gap } from './coverage'
 import type { SurveyMessage, SurveyReport } from './survey'
 
@@ -8,15 +9,15 @@ import type { SurveyMessage, SurveyReport } from './survey'
  * the subject's near edge, which lies `near_mm` from the lens where the plan is one by distances.
  */
 export function againstPlan(seen: SurveyReport, positions_mm: Map<string, number>, plan: Plan, near_mm = 0): SurveyReport {
-  const course = new Course(plan, plan.frames)
-  const place = (mm: number) => course.sense * course.placeOf(mm + near_mm)
+  const line = new FocusLine(plan, plan.frames)
+  const place = (mm: number) => line.direction * line.placeOf(mm + near_mm)
   const placeOf = (file: string) => (positions_mm.has(file) ? place(positions_mm.get(file)!) : undefined)
-  const planned = course.places.map((at) => course.sense * at)
+  const planned = line.places.map((at) => line.direction * at)
   // Leaves and waves change from frame to frame as an end does that was not reached: of a range, whose ends are chosen and
   // not the subject's own, the focus alone tells. A subject may be deeper than it was measured; there the pictures count too.
   const chosen = plan.hyperfocal_mm !== undefined
-  const moved = withMovedFrames(seen, course.stride, placeOf)
-  const report = withoutClosedGaps(withoutFramesBeyond(moved, chosen, planned, course.stride, placeOf), course.stride, placeOf)
+  const moved = withMovedFrames(seen, line.stride, placeOf)
+  const report = withoutClosedGaps(withoutFramesBeyond(moved, chosen, planned, line.stride, placeOf), line.stride, placeOf)
   const used = report.frames.flatMap(({ file, role }) =>
     role === 'use' && positions_mm.has(file) ? [{ file, at: place(positions_mm.get(file)!) }] : [],
   )
@@ -24,20 +25,16 @@ export function againstPlan(seen: SurveyReport, positions_mm: Map<string, number
   const nearest = used.reduce((a, b) => (b.at < a.at ? b : a))
   const farthest = used.reduce((a, b) => (b.at > a.at ? b : a))
   // Half a step of slack: a frame may come out a little beside its place.
-  const slack = course.stride / 2
+  const slack = line.stride / 2
   const nearer = planned.filter((at) => at < nearest.at - slack).length
   const farther = planned.filter((at) => at > farthest.at + slack).length
-  const short = (code: 'near-short' | 'far-short', count: number, file: string): SurveyMessage => {
-    const end = code === 'near-short' ? 'near' : 'far'
-    const where = code === 'near-short' ? 'nearer than the first' : 'beyond the last'
-    return {
-      code,
-      missing: count,
-      text: `The ${end} end is not reached. Take ${count} more ${count === 1 ? 'frame' : 'frames'} ${where}.`,
-      files: [file],
-    }
-  }
-  const gaps = gapsBetween(used, course.stride).filter(
+  const short = (code: 'near-short' | 'far-short', missing: number, file: string): SurveyMessage => ({
+    code,
+    missing,
+    text: say(`survey.${code}-of-plan`, { missing }).text,
+    files: [file],
+  })
+  const gaps = gapsBetween(used, line.stride).filter(
     ({ after, before }) => !report.coverage.gaps.some((gap) => [gap.after, gap.before].includes(after) || [gap.after, gap.before].includes(before)),
   )
   const others = report.messages.filter(
@@ -96,7 +93,7 @@ function withoutFramesBeyond(
     if (frame.role !== 'use' || at === undefined) return frame
     const end = at < first - BEYOND * stride ? 'near' : at > last + BEYOND * stride ? 'far' : undefined
     return end && (chosen || report.coverage[`${end}End`] === 'reached')
-      ? { ...frame, role: 'idle' as const, reasonCode: 'beyond-plan' as const, reason: `is focused beyond the ${end} end of the plan` }
+      ? { ...frame, role: 'idle' as const, reasonCode: 'beyond-plan' as const, reason: say('why.beyond-plan', { end }).text }
       : frame
   })
   return { ...report, frames }

@@ -1,3 +1,4 @@
+import { say } from '../words'
 import type { FrameFacts } from './frameFacts'
 import type { Steps } from './steps'
 import type { SurveyMessage } from './survey'
@@ -96,33 +97,19 @@ export function coverageMessages({ nearEnd, farEnd, gaps, unsharp }: Coverage, s
 }
 
 function shortMessage(end: 'near' | 'far', percent: number, missing: number, file: string): SurveyMessage {
-  const [where, what, more] =
-    end === 'near' ? ['in front of the first slice', 'foreground', 'nearer'] : ['behind the last slice', 'background', 'farther away']
-  return {
-    code: `${end}-short`,
-    missing,
-    text: `${Math.round(percent)} % of the picture, ${where}, is sharp in no frame. If that is ${what}, fine. If not, take about ${missing} more, focused ${more}.`,
-    files: [file],
-  }
+  return { code: `${end}-short`, missing, text: say(`survey.${end}-short`, { percent: Math.round(percent), missing }).text, files: [file] }
 }
 
 function looseMessage(gaps: Gap[]): SurveyMessage {
-  const most = Math.max(...gaps.map(({ missing }) => missing))
   return {
     code: 'loose',
     missing: gaps.reduce((sum, { missing }) => sum + missing, 0),
-    text: `Neighbouring slices do not touch: detail between them is sharp in no frame. Take ${most === 1 ? 'one more frame' : `up to ${most} more frames`} between every two, or plan with a larger overlap.`,
+    text: say('survey.loose', { most: Math.max(...gaps.map(({ missing }) => missing)) }).text,
     files: [gaps[0].after, gaps.at(-1)!.before],
   }
 }
 
 /** A gap in words. */
 export function gapMessage({ after, before, missing }: Gap): SurveyMessage {
-  const frames = missing === 1 ? 'a frame is' : `${missing} frames are`
-  return {
-    code: 'gap',
-    missing,
-    text: `Between ${after} and ${before} ${frames} missing. Go back and take ${missing === 1 ? 'it' : 'them'}.`,
-    files: [after, before],
-  }
+  return { code: 'gap', missing, text: say('survey.gap', { after, before, missing }).text, files: [after, before] }
 }

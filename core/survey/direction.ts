@@ -81,9 +81,9 @@ function perspectiveOf(frames: FrameFacts[], { tiles, rows }: Profiles, motions:
   const measured: number[] = []
   const alike: number[] = []
   for (const shift of [-1, 0, 1]) {
-    for (const reach of [1, 2, 3]) {
+    for (const span of [1, 2, 3]) {
       const middle = (count - 1) / 2 + shift * half
-      const [a, b] = [Math.round(middle - reach * half), Math.round(middle + reach * half)]
+      const [a, b] = [Math.round(middle - span * half), Math.round(middle + span * half)]
       const forth = compose(motions[b], invert(motions[a]))
       // There and back: a blurred part pulls the scale a little towards where it is measured from.
       for (const [from, to, start] of [

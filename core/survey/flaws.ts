@@ -1,4 +1,5 @@
 import type { Plane } from '../raster'
+import { say } from '../words'
 import type { FrameFacts } from './frameFacts'
 import { median, quantile } from './order'
 import { shakenOf } from './shaken'
@@ -29,23 +30,17 @@ export function flawsOf(frames: FrameFacts[]): (Flaw | undefined)[] {
     const dark = exposure[k] < -MOST_EV
     // A frame without flash still shows the motif, unless it is black; a hand before the lens does not.
     if (likeness[k] < SAME_MOTIF && frames[k].black < 0.8) {
-      return { role: 'divider', code: 'other-motif', reason: 'shows something else, such as a hand, a marker or a test' }
+      return { role: 'divider', code: 'other-motif', reason: say('why.other-motif').text }
     }
-    if (dark) return { role: 'flawed', code: 'dark', reason: `${stops(exposure[k])} darker than the others; did the light fire?` }
-    if (exposure[k] > MOST_EV) return { role: 'flawed', code: 'bright', reason: `${stops(exposure[k])} brighter than the others` }
+    if (dark) return { role: 'flawed', code: 'dark', reason: say('why.dark', { stops: -exposure[k] }).text }
+    if (exposure[k] > MOST_EV) return { role: 'flawed', code: 'bright', reason: say('why.bright', { stops: exposure[k] }).text }
     const off = Math.max(Math.abs(tint[0][k]), Math.abs(tint[1][k]))
-    if (off > MOST_COLOUR_EV)
-      return { role: 'flawed', code: 'colour', reason: `differs in colour by ${off.toFixed(2)} stops; the white balance was not fixed` }
+    if (off > MOST_COLOUR_EV) return { role: 'flawed', code: 'colour', reason: say('why.colour', { stops: off }).text }
     return undefined
   })
   const usable = frames.map((_, k) => k).filter((k) => !flaws[k])
-  for (const k of shakenOf(frames, usable))
-    flaws[k] = { role: 'flawed', code: 'shaken', reason: 'less sharp everywhere than a frame of the same focus; the camera shook' }
+  for (const k of shakenOf(frames, usable)) flaws[k] = { role: 'flawed', code: 'shaken', reason: say('why.shaken').text }
   return flaws
-}
-
-function stops(ev: number): string {
-  return `${Math.abs(ev).toFixed(1)} stops`
 }
 
 /** The median of all frames, sample by sample: what most of them show. */

@@ -23,7 +23,7 @@ const frame = (kind: number, change: Partial<CardFrame> = {}, wait_s = 4): CardF
   }
 }
 const run = (kind: number, count: number, change?: Partial<CardFrame>) => Array.from({ length: count }, () => frame(kind, change))
-const reasons = (frames: CardFrame[]) => splitCard(frames).series.map(({ reason }) => reason)
+const reasons = (frames: CardFrame[]) => splitCard(frames).series.map(({ reasonCode }) => reasonCode ?? '')
 const sizes = (frames: CardFrame[]) => splitCard(frames).series.map(({ files }) => files.length)
 
 test('one run stays whole', () => {
@@ -36,7 +36,7 @@ test('a hand between two runs of one motif divides them and belongs to neither',
   const frames = [...run(1, 6), frame(5), ...run(1, 5)]
   expect(splitCard(frames)).toMatchObject({ dividers: [frames[6].file] })
   expect(sizes(frames)).toEqual([6, 5])
-  expect(reasons(frames)).toEqual(['', 'a divider stands before it'])
+  expect(reasons(frames)).toEqual(['', 'split.divider'])
 })
 
 test('a divider may stand at both ends of the card', () => {
@@ -46,11 +46,11 @@ test('a divider may stand at both ends of the card', () => {
 })
 
 test('another motif, aperture, lens, size or a long pause begins another series, and the reason says which', () => {
-  expect(reasons([...run(1, 4), ...run(2, 4)])).toEqual(['', 'it shows something else'])
-  expect(reasons([...run(1, 4), ...run(1, 4, { fNumber: 11 })])).toEqual(['', 'the aperture changed from f/8 to f/11'])
-  expect(reasons([...run(1, 4), ...run(1, 4, { focalLength_mm: 60 })])).toEqual(['', 'the focal length changed'])
-  expect(reasons([...run(1, 4), ...run(1, 4, { width: 400, height: 600 })])).toEqual(['', 'the pictures have another size'])
-  expect(reasons([...run(1, 4), frame(1, {}, 900), ...run(1, 3)])).toEqual(['', '15 minutes passed'])
+  expect(reasons([...run(1, 4), ...run(2, 4)])).toEqual(['', 'split.motif'])
+  expect(reasons([...run(1, 4), ...run(1, 4, { fNumber: 11 })])).toEqual(['', 'split.aperture'])
+  expect(reasons([...run(1, 4), ...run(1, 4, { focalLength_mm: 60 })])).toEqual(['', 'split.focalLength'])
+  expect(reasons([...run(1, 4), ...run(1, 4, { width: 400, height: 600 })])).toEqual(['', 'split.size'])
+  expect(reasons([...run(1, 4), frame(1, {}, 900), ...run(1, 3)])).toEqual(['', 'split.pause'])
 })
 
 test('slow runs are not torn apart: a pause counts against the usual interval', () => {

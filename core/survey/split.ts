@@ -1,4 +1,5 @@
 import type { Plane } from '../raster'
+import { say, type Sentence } from '../words'
 import { correlation } from './flaws'
 import { median } from './order'
 
@@ -20,6 +21,8 @@ export interface CardSeries {
   files: string[]
   /** Why it begins where it does; empty for the first. */
   reason: string
+  /** The same as a code; absent for the first. */
+  reasonCode?: string
 }
 
 export interface CardSplit {
@@ -48,22 +51,22 @@ export function splitCard(frames: CardFrame[]): CardSplit {
     if (dividing[k]) continue
     const before = frames.slice(0, k).findLast((_, j) => !dividing[j])
     const reason = before && reasonBetween(before, frame, k > 0 && dividing[k - 1], pause_s)
-    if (!before || reason) series.push({ files: [], reason: reason ?? '' })
+    if (!before || reason) series.push({ files: [], reason: reason?.text ?? '', ...(reason && { reasonCode: reason.code }) })
     series.at(-1)!.files.push(frame.file)
   }
   return { series, dividers }
 }
 
-function reasonBetween(before: CardFrame, frame: CardFrame, divided: boolean, pause_s: number): string | undefined {
-  if (divided) return 'a divider stands before it'
-  if (before.width !== frame.width || before.height !== frame.height) return 'the pictures have another size'
-  if (differ(before.focalLength_mm, frame.focalLength_mm)) return 'the focal length changed'
-  if (differ(before.fNumber, frame.fNumber)) return `the aperture changed from f/${before.fNumber} to f/${frame.fNumber}`
+function reasonBetween(before: CardFrame, frame: CardFrame, divided: boolean, pause_s: number): Sentence | undefined {
+  if (divided) return say('split.divider')
+  if (before.width !== frame.width || before.height !== frame.height) return say('split.size')
+  if (differ(before.focalLength_mm, frame.focalLength_mm)) return say('split.focalLength')
+  if (differ(before.fNumber, frame.fNumber)) return say('split.aperture', { from: before.fNumber!, to: frame.fNumber! })
   if (before.taken_ms !== undefined && frame.taken_ms !== undefined) {
     const waited_s = (frame.taken_ms - before.taken_ms) / 1000
-    if (waited_s > pause_s) return `${waited_s > 120 ? `${Math.round(waited_s / 60)} minutes` : `${Math.round(waited_s)} seconds`} passed`
+    if (waited_s > pause_s) return say('split.pause', { waited_s })
   }
-  if (correlation(before.motif, frame.motif) < SAME_MOTIF) return 'it shows something else'
+  if (correlation(before.motif, frame.motif) < SAME_MOTIF) return say('split.motif')
   return undefined
 }
 

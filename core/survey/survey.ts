@@ -1,4 +1,5 @@
 import type { Picture } from '../raster'
+import { say } from '../words'
 import { coverageMessages, coverageOf, GAP_steps, type Coverage } from './coverage'
 import { orderedByScale } from './byScale'
 import { nearEndOf, type Mover } from './direction'
@@ -146,27 +147,25 @@ class Findings {
     const { steps } = this.steps
     steps.forEach(({ length }, n) => {
       if (Math.abs(length) < REPEATS && steps.length > 2)
-        idle.set(n + 1, { code: 'unmoved', reason: `shows the same as ${this.fileAt(n)}; the focus did not move` })
+        idle.set(n + 1, { code: 'unmoved', reason: say('why.unmoved', { like: this.fileAt(n) }).text })
     })
     if (this.used.length < 5) return idle
     const best = bestShares(this.used)
     // One frame beyond the subject at each end is wanted; those beyond it are not.
     const beyond = (places: number[]) => places.slice(0, Math.max(0, places.findIndex((n) => best[n] > NOTHING_SHARP) - 1))
     const places = this.used.map((_, n) => n)
-    for (const n of [...beyond(places), ...beyond(places.toReversed())])
-      idle.set(n, { code: 'beyond', reason: 'is beyond the subject; nothing in it is sharp' })
+    for (const n of [...beyond(places), ...beyond(places.toReversed())]) idle.set(n, { code: 'beyond', reason: say('why.beyond').text })
     return idle
   }
 
   private messages(coverage: Coverage, spread_ev: number): SurveyMessage[] {
     const messages: SurveyMessage[] = []
-    if (this.used.length < 3)
-      messages.push({ code: 'too-few', text: 'Fewer than three frames can be used. That is too few to check the series.', files: [] })
+    if (this.used.length < 3) messages.push({ code: 'too-few', text: say('survey.too-few').text, files: [] })
     messages.push(...coverageMessages(coverage, this.steps.steps.length, this.fileAt(0), this.fileAt(this.used.length - 1)))
     for (const { from, to, jump_percent } of this.bumps()) {
       messages.push({
         code: 'moved',
-        text: `The picture jumps by ${jump_percent.toFixed(1)} % of its width between ${from} and ${to}: something was bumped. Registration can correct it.`,
+        text: say('survey.moved', { from, to, jump_percent }).text,
         files: [from, to],
       })
     }
@@ -174,13 +173,13 @@ class Findings {
     if (spread_ev > MOST_SPREAD_ev) {
       messages.push({
         code: 'exposure',
-        text: `Exposure varies by ${spread_ev.toFixed(2)} EV. Set it by hand, and keep the light constant.`,
+        text: say('survey.exposure', { spread_ev }).text,
         files: [],
       })
     }
     const clipped = this.ordered.order.filter((k) => this.facts[k].clipped > 0.05)
     if (clipped.length > this.used.length / 3) {
-      messages.push({ code: 'clipped', text: 'Highlights are clipped in many frames. Expose less.', files: clipped.map((k) => this.files[k]) })
+      messages.push({ code: 'clipped', text: say('survey.clipped').text, files: clipped.map((k) => this.files[k]) })
     }
     return messages
   }
@@ -204,12 +203,10 @@ class Findings {
     const places = steps.flatMap(({ length, stirred }, n) => (stirred && length <= GAP_steps ? [n] : []))
     if (places.length === 0) return []
     const files = places.map((n) => this.fileAt(n + 1))
-    const where = `between ${this.fileAt(places[0])} and ${files[0]}`
-    const often = places.length === 1 ? `${where[0].toUpperCase()}${where.slice(1)}` : `In ${places.length} of ${steps.length} steps, first ${where},`
     return [
       {
         code: 'stirred',
-        text: `${often} parts of the subject moved. Fusing follows them as far as it can. If they matter, shoot the run again while they are still.`,
+        text: say('survey.stirred', { from: this.fileAt(places[0]), to: files[0], steps: places.length, of: steps.length }).text,
         files,
       },
     ]

@@ -97,11 +97,11 @@ export function unsharpParts(frames: FrameFacts[], places: number[], motions: Si
     parts[part] = judgement.where
     if (judgement.where !== 'between') beyond[judgement.where].push(judgement.away * unit)
   })
-  const reach = (away: number[]) => (away.length > 0 ? Math.max(1, Math.ceil(quantile(away, 0.8))) : 0)
+  const framesFor = (away: number[]) => (away.length > 0 ? Math.max(1, Math.ceil(quantile(away, 0.8))) : 0)
   return {
     parts,
     seenFrom,
-    beyond: { near: reach(beyond.near), far: reach(beyond.far) },
+    beyond: { near: framesFor(beyond.near), far: framesFor(beyond.far) },
     ...(blur_px !== undefined && { blurPerStep_px: blur_px / unit }),
   }
 }

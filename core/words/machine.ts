@@ -1,8 +1,8 @@
 /** What can be wrong with the machine, its settings, or a request. */
 export const MACHINE = {
-  'disk.full': 'The disk is full. Free some space and try again. Nothing was half stored.',
+  'disk.full': 'The disk is full. Free some space and try again. Nothing was stored by halves.',
   'disk.quota': ({ used_MB, quota_MB }: { used_MB: number; quota_MB: number }) =>
-    `No room is left: ${used_MB} of ${quota_MB} MB are used. Delete something or raise the quota, then try again.`,
+    `No space is left: ${used_MB} of ${quota_MB} MB are used. Delete something or raise the quota, then try again.`,
   'disk.denied': ({ reason }: { reason: string }) =>
     `A file or folder cannot be read or written: ${reason}. Check that it exists and its permissions.`,
   'data.damaged': 'The database is damaged. Stop Nitidus and restore a backup into an empty data folder.',
@@ -16,7 +16,7 @@ export const MACHINE = {
   'request.address': 'There is nothing at this address. Go back to the list.',
   'request.noJson': 'The request holds no JSON.',
   'request.jsonType': 'Send JSON with the content type application/json.',
-  'request.tooLarge': ({ most_kB }: { most_kB: number }) => `The request is too large. At most ${most_kB} kB are taken here.`,
+  'request.tooLarge': ({ most_kB }: { most_kB: number }) => `The request is too large. The limit here is ${most_kB} kB.`,
   'request.otherSite': 'Another web page tried to use Nitidus. Open Nitidus itself and try again.',
   'request.host': 'Open Nitidus under 127.0.0.1 or localhost.',
 } as const
@@ -26,11 +26,11 @@ export const COMMAND = {
   'command.usage': ({ reason }: { reason: string }) => `${reason}. See --help.`,
   'command.unreadable': ({ file }: { file: string }) => `${file} cannot be read. Check the name.`,
   'command.noJson': ({ file }: { file: string }) => `${file} does not hold valid JSON.`,
-  'command.outEnding': 'The result must end in .tif, .png or .jpg.',
-  'command.reliefEnding': 'The relief must end in .ply or .obj.',
+  'command.outEnding': 'The name of the result must end in .tif, .png or .jpg.',
+  'command.reliefEnding': 'The name of the relief must end in .ply or .obj.',
   'command.pixelSize': '--pixel-mm is the size of a pixel on the subject in mm. Give a number above 0.',
   'command.mover': '--mover must be rail or ring.',
-  'series.noSuchFrame': ({ folder, name }: { folder: string; name: string }) => `${folder} holds no ${name}. Name files of that folder.`,
+  'series.noSuchFrame': ({ folder, name }: { folder: string; name: string }) => `${folder} has no file ${name}. Check the names.`,
   'series.oneFrame': ({ folder }: { folder: string }) => `${folder} holds only one frame. A series needs at least two.`,
   'series.tooLarge': ({ megapixels, most }: { megapixels: number; most: number }) =>
     `Frames of ${megapixels} megapixels are too large to fuse. At most ${most} fit in memory; make them smaller.`,

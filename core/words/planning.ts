@@ -10,12 +10,12 @@ export const PLANNING = {
   'plan.farNearer': 'The farthest point is nearer than the nearest one. Swap the two.',
   'plan.tooNear': ({ focalLength_mm, least_mm, from }: { focalLength_mm: number; least_mm: number; from: string }) =>
     `A ${focalLength_mm} mm lens cannot focus that near. The nearest point must be more than ${least_mm} mm from the ${from}.`,
-  'plan.frameTime': ({ each_s }: { each_s: string }) => `One frame takes ${each_s} s. Give at least that.`,
+  'plan.frameTime': ({ each_s }: { each_s: string }) => `One frame takes ${each_s} s. Enter at least that.`,
   'plan.railTooShort': ({ travel_mm, length_mm }: { travel_mm: string; length_mm: number }) =>
     `The series needs ${travel_mm} mm of travel and the rail has ${length_mm} mm. Plan the subject in parts, or use a longer rail.`,
   'plan.stepTooLarge': ({ step_mm, wanted_mm }: { step_mm: string; wanted_mm: string }) =>
     `Step 1 moves the focus by ${step_mm} mm, and this plan needs ${wanted_mm} mm. Stop down, allow more blur, or use a rail.`,
-  'plan.noChain': 'A body that takes one frame at a time cannot bracket a series. Use a rail.',
+  'plan.noChain': 'This body takes one frame at a time and cannot bracket. Use a rail.',
   'plan.oneAperture': 'An objective has one aperture. There is nothing to choose.',
   'plan.noRailMoves': 'A plan by distances is focused with the ring. There is nothing for a rail to do.',
   'plan.fNumber': ({ lens, widest, smallest }: { lens: string; widest: number; smallest: number }) =>

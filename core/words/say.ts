@@ -1,11 +1,13 @@
 import { DEVICES } from './devices'
 import { COMMAND, MACHINE } from './machine'
 import { FRAMES, PICTURES } from './pictures'
+import { NOTES } from './notes'
 import { PLANNING } from './planning'
 import { ARCHIVES, RECORDS } from './records'
+import { SURVEY } from './survey'
 
-/** Every sentence that the application refuses something with, by its code. */
-const CATALOGUE = { ...PICTURES, ...FRAMES, ...RECORDS, ...ARCHIVES, ...MACHINE, ...COMMAND, ...DEVICES, ...PLANNING }
+/** Every sentence that logic or tests know by its code: refusals, notes, what a survey says. */
+const CATALOGUE = { ...PICTURES, ...FRAMES, ...RECORDS, ...ARCHIVES, ...MACHINE, ...COMMAND, ...DEVICES, ...PLANNING, ...NOTES, ...SURVEY }
 
 export type Code = keyof typeof CATALOGUE
 /** What a sentence has to be told; nothing for one that is always the same. */

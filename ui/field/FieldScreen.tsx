@@ -2,7 +2,7 @@
 
 import { useMemo, useState } from 'react'
 import { fieldProgress, phasesOf, runBegunBy } from '@/core/field'
-import { Course } from '@/core/plan'
+import { FocusLine } from '@/core/plan'
 import { readingsOf, runCardOf, shootingOrder, type PlanSheet, type SheetPlan, storedSheetPlan } from '@/core/sheet'
 import { durationText } from '@/core/units'
 import { type ShootDetail } from '@/schemas'
@@ -31,7 +31,7 @@ export function FieldScreen({ shoot }: { shoot: ShootDetail }) {
     <Shell>
       <ShootHeader shoot={shoot} step="shoot" />
       {!stored && <p role="status">Loading the run card…</p>}
-      {stored && 'error' in stored && <p role="alert">▲ {stored.error} Change the plan, then shoot it.</p>}
+      {stored && 'error' in stored && <p role="alert">▲ {stored.error} Change the plan before you shoot it.</p>}
       {stored && 'plan' in stored && <Field shoot={shoot} planned={stored} sheet={stored.sheet} />}
     </Shell>
   )
@@ -43,8 +43,8 @@ function Field({ shoot, planned, sheet }: { shoot: ShootDetail; planned: SheetPl
   const { log, append, unsent } = useFieldLog(shoot)
   const devices = useDevices(shoot.id)
   const [faults, setFaults] = useState<string[]>([])
-  const course = useMemo(() => new Course(plan, shootingOrder(planned, sheet)), [planned, plan, sheet])
-  const progress = useMemo(() => fieldProgress(course, log), [course, log])
+  const focusLine = useMemo(() => new FocusLine(plan, shootingOrder(planned, sheet)), [planned, plan, sheet])
+  const progress = useMemo(() => fieldProgress(focusLine, log), [focusLine, log])
   const readings = useMemo(() => readingsOf(planned, sheet, system), [planned, sheet, system])
   const card = useMemo(() => runCardOf(planned, sheet, shoot, system), [planned, sheet, shoot, system])
   const filter = (sheet.filter_stops ?? 0) > 0 && request.subject.kind === 'range'
@@ -85,10 +85,10 @@ function Field({ shoot, planned, sheet }: { shoot: ShootDetail; planned: SheetPl
           {paused ? (
             <section className={styles.next}>
               <p className={styles.words}>
-                Resting after frame {framesTaken} of {framesTaken + ahead.length}
+                Pausing after frame {framesTaken} of {framesTaken + ahead.length}
               </p>
               <TouchButton look="primary" className={styles.big} onClick={() => append({ kind: 'resumed' })}>
-                Go on
+                Continue
               </TouchButton>
             </section>
           ) : ahead.length > 0 ? (
@@ -98,7 +98,7 @@ function Field({ shoot, planned, sheet }: { shoot: ShootDetail; planned: SheetPl
               of={framesTaken + ahead.length}
               readings={readings}
               phases={phases}
-              reading={readingOf(planned, course)}
+              reading={readingOf(planned, focusLine)}
               busy={self.running}
               onTaken={onTaken}
               onMissed={() => append({ kind: 'missed' })}
@@ -112,14 +112,14 @@ function Field({ shoot, planned, sheet }: { shoot: ShootDetail; planned: SheetPl
             <p key={before.near_mm} className={styles.gap}>
               ▲ Gap: go back to <strong>{readings.of(fill[0], 0)[0]}</strong>
               {fill.length > 1 && ` and ${fill.length - 1} more`}, between {readings.of(after, 0)[0]} and {readings.of(before, 0)[0]}.{' '}
-              <TouchButton onClick={() => append({ kind: 'taken', position: course.positionOf(fill[0]) })}>Taken</TouchButton>
+              <TouchButton onClick={() => append({ kind: 'taken', position: focusLine.positionOf(fill[0]) })}>Taken</TouchButton>
             </p>
           ))}
           <div className={styles.row}>
             {!paused && framesTaken > 0 && ahead.length > 0 && <TouchButton onClick={() => append({ kind: 'paused' })}>Pause</TouchButton>}
-            {taken.length > 0 && <TouchButton onClick={() => append({ kind: 'repeated' })}>Took it again</TouchButton>}
+            {taken.length > 0 && <TouchButton onClick={() => append({ kind: 'repeated' })}>Taken again</TouchButton>}
             <TouchButton onClick={() => append({ kind: 'extra', what: 'divider' })}>Divider taken</TouchButton>
-            {taken.length > 0 && <TouchButton onClick={() => append({ kind: 'begin' })}>Begin a new run</TouchButton>}
+            {taken.length > 0 && <TouchButton onClick={() => append({ kind: 'begin' })}>Start a new run</TouchButton>}
             {devices.on && ahead.length > 0 && (
               <TouchButton onClick={() => (self.running ? self.stop() : self.start(ahead))}>
                 {self.running ? 'Stop after this frame' : `Shoot the remaining ${ahead.length} automatically`}
@@ -138,7 +138,7 @@ function Field({ shoot, planned, sheet }: { shoot: ShootDetail; planned: SheetPl
           <LogList taken={taken} count={plan.frameCount} readings={readings} onMistake={(entry) => append({ kind: 'undone', entry })} />
         </div>
         <div>
-          <LiveCheck shoot={shoot} course={course} readings={readings} near_mm={near_mm} taken={taken} />
+          <LiveCheck shoot={shoot} focusLine={focusLine} readings={readings} near_mm={near_mm} taken={taken} />
           <DevicesDoor
             devices={devices}
             faults={faults}

@@ -3,7 +3,7 @@
 import { useEffect, useMemo, useRef } from 'react'
 import Link from 'next/link'
 import { reshootList, type Reshoot, type TakenFrame } from '@/core/field'
-import type { Course, PlannedFrame } from '@/core/plan'
+import type { FocusLine, PlannedFrame } from '@/core/plan'
 import type { Readings } from '@/core/sheet'
 import type { SurveyReport } from '@/core/survey'
 import type { ShootDetail } from '@/schemas'
@@ -13,7 +13,7 @@ import styles from './field.module.css'
 
 interface Props {
   shoot: ShootDetail
-  course: Course
+  focusLine: FocusLine
   readings: Readings
   near_mm: number
   taken: TakenFrame[]
@@ -24,7 +24,7 @@ const LEAST_FRAMES = 3
 const MOST_LISTED = 4
 
 /** Surveys the newest run while frames arrive, and says in the mover's own terms what to take again before leaving. */
-export function LiveCheck({ shoot, course, readings, near_mm, taken }: Props) {
+export function LiveCheck({ shoot, focusLine, readings, near_mm, taken }: Props) {
   const run = shoot.runs.find(({ frames }) => frames.length > 0)
   const survey = useCommand<void, { run: number; survey: SurveyReport }>(shoot.id, async () => ({
     run: run!.id,
@@ -47,9 +47,9 @@ export function LiveCheck({ shoot, course, readings, near_mm, taken }: Props) {
   if (survey.data) last.current = survey.data
   if (run?.survey) last.current = { run: run.id, survey: run.survey }
   const report = last.current?.run === run?.id ? last.current?.survey : undefined
-  const frameOf = useMemo(() => focusOf(run, taken, course, near_mm), [run, taken, course, near_mm])
+  const frameOf = useMemo(() => focusOf(run, taken, focusLine, near_mm), [run, taken, focusLine, near_mm])
   if (!run || count === 0) return null
-  const list = report ? reshootList(course, report, frameOf) : []
+  const list = report ? reshootList(focusLine, report, frameOf) : []
   const told = new Set(list.flatMap(({ why }) => ({ near: ['near-short'], far: ['far-short'], gap: ['gap', 'loose'] })[why]))
   return (
     <section className={styles.check} aria-label="Check">
@@ -81,10 +81,15 @@ function textOf({ why, between, frames }: Reshoot, readings: Readings): string {
 }
 
 /** Focus of each file, where it is known: from the devices, else from the log if it tells of as many frames. */
-function focusOf(run: ShootDetail['runs'][number] | undefined, taken: TakenFrame[], course: Course, near_mm: number): Map<string, PlannedFrame> {
+function focusOf(
+  run: ShootDetail['runs'][number] | undefined,
+  taken: TakenFrame[],
+  focusLine: FocusLine,
+  near_mm: number,
+): Map<string, PlannedFrame> {
   if (!run) return new Map()
   const told = run.frames.filter(({ position_mm }) => position_mm !== null)
-  if (told.length > 0) return new Map(told.map(({ name, position_mm }, k) => [name, course.frameAt(course.placeOf(position_mm! + near_mm), k)]))
+  if (told.length > 0) return new Map(told.map(({ name, position_mm }, k) => [name, focusLine.frameAt(focusLine.placeOf(position_mm! + near_mm), k)]))
   if (taken.length !== run.frames.length) return new Map()
   return new Map(run.frames.flatMap(({ name }, k) => (taken[k].frame ? [[name, taken[k].frame] as const] : [])))
 }

@@ -71,11 +71,11 @@ export function NextFrame({ ahead, shot, of, readings, phases, reading, busy, on
       <div className={styles.small}>
         {phase && phase.kind !== 'move' && phase.kind !== 'filterOff' && (
           <TouchButton look="text" onClick={restart}>
-            Begin this frame again
+            Start this frame again
           </TouchButton>
         )}
         <TouchButton look="text" onClick={onMissed}>
-          Leave it out
+          Skip this frame
         </TouchButton>
         <TouchButton look="text" onClick={() => setAsking(!asking)} aria-expanded={asking}>
           Focus is elsewhere

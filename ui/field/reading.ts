@@ -1,16 +1,16 @@
 import { fromSensor_mm } from '@/core/optics'
-import type { Course } from '@/core/plan'
+import type { FocusLine } from '@/core/plan'
 import type { SheetPlan } from '@/core/sheet'
 
 /** What to ask for where the focus is not where the plan wanted it, and how the answer becomes a position of the plan. */
-export function readingOf({ plan, request }: SheetPlan, course: Course): { label: string; toPosition: (value: number) => number } {
+export function readingOf({ plan, request }: SheetPlan, focusLine: FocusLine): { label: string; toPosition: (value: number) => number } {
   const { optics, subject, mover } = request
   if (plan.hyperfocal_mm !== undefined && optics.kind === 'lens') {
     return { label: 'What the lens scale shows, in m', toPosition: (m) => fromSensor_mm(m * 1000, optics.focalLength_mm) }
   }
   if (mover.kind === 'rail' && subject.kind === 'depth') {
-    const [first] = course.order
-    return { label: 'Where the rail is, in mm from the first frame', toPosition: (mm) => course.positionOf(first) + mm }
+    const [first] = focusLine.order
+    return { label: 'Where the rail is, in mm from the first frame', toPosition: (mm) => focusLine.positionOf(first) + mm }
   }
   return { label: 'What is in focus, in mm from the near edge', toPosition: (mm) => mm }
 }

@@ -30,7 +30,7 @@ export function JobProgress({ job, shootId }: { job: JobDetail; shootId: number 
     )
   }
   if (job.state === 'done') return null
-  const sentence = job.state === 'cancelled' ? `${name} was cancelled.` : (job.error ?? 'It ended without a reason.')
+  const sentence = job.state === 'cancelled' ? `${name} was cancelled.` : (job.error ?? 'It stopped without saying why.')
   return (
     <Alert
       type={job.state === 'cancelled' ? 'info' : 'error'}

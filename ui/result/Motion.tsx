@@ -1,7 +1,7 @@
 'use client'
 
 import { CartesianGrid, Line, LineChart, ReferenceLine, ResponsiveContainer, Tooltip, XAxis, YAxis, type DotItemDotProps } from 'recharts'
-import { courseOf } from '@/core/register'
+import { motionTrend } from '@/core/register'
 import type { FuseReport } from '@/schemas'
 import { significant } from '@/core/units'
 import styles from './result.module.css'
@@ -20,12 +20,12 @@ const LINES = [
 /** How each frame lay against the reference, as registration found it: shifts, and breathing; what stands out is marked. */
 export function Motion({ report, selected, onSelect }: Props) {
   const used = report.frames.flatMap((frame, index) => (frame.role === 'left out' ? [] : [{ ...frame, index }]))
-  const course = courseOf(used, report.crop.width / 2).map((point, k) => ({ ...point, frame: used[k].index + 1 }))
-  const out = course.filter(({ outlier }) => outlier).map(({ frame }) => frame)
+  const trend = motionTrend(used, report.crop.width / 2).map((point, k) => ({ ...point, frame: used[k].index + 1 }))
+  const out = trend.filter(({ outlier }) => outlier).map(({ frame }) => frame)
   const left = report.frames.flatMap(({ role }, k) => (role === 'left out' ? [k + 1] : []))
   const pick = ({ activeLabel }: { activeLabel?: string | number }) => activeLabel !== undefined && onSelect(Number(activeLabel) - 1)
   const dot = ({ cx, cy, index, key }: DotItemDotProps) =>
-    course[index!]?.outlier ? <path key={key} d={`M${cx! - 5},${cy! + 4}h10l-5,-9z`} fill="#f4f4f4" /> : <g key={key} />
+    trend[index!]?.outlier ? <path key={key} d={`M${cx! - 5},${cy! + 4}h10l-5,-9z`} fill="#f4f4f4" /> : <g key={key} />
   const axis = { stroke: '#bdbdbd', tick: { fill: '#e4e4e4', fontSize: 12 } }
   return (
     <section aria-label="Motion" className={styles.motion}>
@@ -34,7 +34,7 @@ export function Motion({ report, selected, onSelect }: Props) {
         Shift in px: <b>—</b> across, <b>- -</b> down
       </p>
       <ResponsiveContainer width="100%" height={120}>
-        <LineChart data={course} onClick={pick} margin={{ top: 6, right: 8, bottom: 0, left: -18 }}>
+        <LineChart data={trend} onClick={pick} margin={{ top: 6, right: 8, bottom: 0, left: -18 }}>
           <CartesianGrid stroke="#6a6a6a" vertical={false} />
           <XAxis dataKey="frame" type="number" domain={[1, report.frames.length]} allowDecimals={false} {...axis} />
           <YAxis {...axis} width={52} />
@@ -60,7 +60,7 @@ export function Motion({ report, selected, onSelect }: Props) {
       </ResponsiveContainer>
       <p className={styles.legend}>Scale compared with the reference, in %</p>
       <ResponsiveContainer width="100%" height={80}>
-        <LineChart data={course} onClick={pick} margin={{ top: 6, right: 8, bottom: 0, left: -18 }}>
+        <LineChart data={trend} onClick={pick} margin={{ top: 6, right: 8, bottom: 0, left: -18 }}>
           <CartesianGrid stroke="#6a6a6a" vertical={false} />
           <XAxis dataKey="frame" type="number" domain={[1, report.frames.length]} hide />
           <YAxis {...axis} width={52} />
@@ -70,8 +70,8 @@ export function Motion({ report, selected, onSelect }: Props) {
       </ResponsiveContainer>
       {out.length > 0 && (
         <p>
-          ▲ {out.length === 1 ? 'Frame' : 'Frames'} {out.join(', ')} {out.length === 1 ? 'stands' : 'stand'} out: something moved there. Look for
-          doubled edges.
+          ▲ {out.length === 1 ? 'Frame' : 'Frames'} {out.join(', ')} {out.length === 1 ? 'lies' : 'lie'} off the line the others follow. Something
+          moved there: look for doubled edges.
         </p>
       )}
       {left.length > 0 && (

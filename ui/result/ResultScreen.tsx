@@ -87,7 +87,7 @@ function Render({ shoot, run, render, others }: { shoot: ShootDetail; run: RunDe
           </button>
           <span data-testid="shown">
             {frame && selected !== undefined && `Frame ${selected + 1} of ${count}, gives ${significant(frame.share_percent, 2)} % of the picture`}
-            {shown.kind === 'preview' && preview.preview && `The middle with ${preview.preview.style}; F and P go back and forth`}
+            {shown.kind === 'preview' && preview.preview && `The middle with ${preview.preview.style}. F and P switch between them`}
             {(shown.kind === 'fused' || shown.kind === 'map') && '← → flick through the frames'}
           </span>
           <span className={styles.percent}>{view && `${significant(view.percent, 2)} %`}</span>

@@ -51,9 +51,9 @@ export function FuseControls({ runId, shootId, used, all, busy }: Props) {
         content={
           <div className={styles.settings}>
             <p>
-              Frame the picture as in
+              Keep the framing of
               <Select
-                aria-label="Frame to frame by"
+                aria-label="Keep the framing of"
                 value={reference ?? 0}
                 onChange={(value) => change({ reference: value || undefined })}
                 options={[

@@ -23,7 +23,7 @@ export function StorageScreen() {
         <>
           <StorageJobs jobs={data.jobs} />
           <div className={styles.columns}>
-            <Room detail={data} />
+            <SpaceUsed detail={data} />
             <Backups backups={data.backups} />
           </div>
           <BinList items={data.bin} />
@@ -33,7 +33,7 @@ export function StorageScreen() {
   )
 }
 
-function Room({ detail: { originals, renders, derived, backups, bin } }: { detail: StorageDetail }) {
+function SpaceUsed({ detail: { originals, renders, derived, backups, bin } }: { detail: StorageDetail }) {
   const free = useFree()
   const check = useCheckFiles()
   const onError = (error: Error) => void message.error(error.message)

@@ -47,7 +47,7 @@ export function stepFor(
     return {
       step,
       calibrated: false,
-      text: `A cautious suggestion, not a measurement: step ${step} of ${steps}. Nothing is known yet about this lens at this magnification. Take ten frames of a ruler laid at 45° and enter the stride among the kit’s calibrations.`,
+      text: `Start with step ${step} of ${steps}. This is a cautious guess: nothing is known yet about this lens at this magnification. To measure it, take ten frames of a ruler laid at 45° and enter the stride in the kit’s calibrations.`,
     }
   }
   const perStep = longestStride_mm(known, now) / known.step

@@ -30,10 +30,10 @@ export function moverAdvice(plan: Plan, lens: LensOptics, depth_mm: number, back
   const figure = `over the travel a rail changes near against far by ${perspectiveChange_percent.toPrecision(2)} %`
   const behind =
     background_mm && backgroundShift_percent > 1
-      ? ` The background would slide by ${backgroundShift_percent.toPrecision(2)} % against the subject and be mangled at its outline.`
+      ? ` The background would slide by ${backgroundShift_percent.toPrecision(2)} % against the subject and look wrong along its outline.`
       : ''
   if (plan.magnification > 1) {
-    const also = perspectiveChange_percent > MUCH_percent ? '; fuse it with care at crossing parts' : ''
+    const also = perspectiveChange_percent > MUCH_percent ? '; check crossing parts after fusing' : ''
     return { ...shown, favoured: 'rail', reason: `Above life size a ring moves focus too coarsely: use the rail; ${figure}${also}.${behind}` }
   }
   const why =

@@ -1,4 +1,4 @@
-import { Room, TwinKernels, WasmKernels, Workspace } from '.'
+import { ReusedSpace, TwinKernels, WasmKernels, Workspace } from '.'
 
 describe.each([
   ['compiled', () => new WasmKernels()],
@@ -33,7 +33,7 @@ describe.each([
     const space = new Workspace(make(), 64)
     const [first, second, kept] = [space.plane(64, 8), space.plane(64, 8), space.plane(64, 8)]
     space.view(kept).fill(7)
-    const room = new Room(space, first.at, kept.at)
+    const room = new ReusedSpace(space, first.at, kept.at)
     const [a, b, c] = [room.loose(60, 8), room.loose(60, 8), room.loose(60, 8)]
     expect([a, b].map(({ data }) => data.byteOffset >= first.at && data.byteOffset + data.byteLength <= kept.at)).toEqual([true, true])
     expect(b.data.byteOffset).toBeGreaterThanOrEqual(a.data.byteOffset + a.data.byteLength)

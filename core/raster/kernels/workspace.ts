@@ -59,7 +59,7 @@ export class Workspace {
 }
 
 /** Hands out what `whole` handed out before, from `at` to before `end`, and nobody needs any more; where that is used up, new places. */
-export class Room extends Workspace {
+export class ReusedSpace extends Workspace {
   private free: number
 
   constructor(

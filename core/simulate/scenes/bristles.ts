@@ -10,13 +10,13 @@ export function bristlesScene(seed: number): Scene {
   const random = randomStream(seed)
   const strands: Strand[] = Array.from({ length: 16 }, () => {
     const angle = Math.PI * random()
-    const reach = 22
+    const halfLength = 22
     const [x, y] = [20 * (random() - 0.5), 14 * (random() - 0.5)]
     const z = 0.2 + 5.6 * random()
     const tone = 0.2 + 0.6 * random()
     return {
-      from: [x - reach * Math.cos(angle), y - reach * Math.sin(angle), z] as Vector,
-      to: [x + reach * Math.cos(angle), y + reach * Math.sin(angle), z + 1.5 * (random() - 0.5)] as Vector,
+      from: [x - halfLength * Math.cos(angle), y - halfLength * Math.sin(angle), z] as Vector,
+      to: [x + halfLength * Math.cos(angle), y + halfLength * Math.sin(angle), z + 1.5 * (random() - 0.5)] as Vector,
       fromRadius_mm: 0.07,
       toRadius_mm: 0.12,
       material: (along: number) => ({

@@ -120,19 +120,19 @@ function gate(seed: number): Layer {
 
 /** A dry stone wall across the picture, down to where the next one hides it. `size` is that of its stones. */
 function wall(at: number, top: (x: number) => number, size: number, seed: number, bottom: number): Layer {
-  const reach = at
+  const halfWidth = at
   const stone = (x: number, y: number) => {
-    const course = Math.floor(y / (size * 0.55))
-    const shift = noise(course * 7.3, 5, seed) * size
-    const along = (x + shift) / (size * (0.8 + 0.5 * noise(course * 3.1, 9, seed)))
+    const brickRow = Math.floor(y / (size * 0.55))
+    const shift = noise(brickRow * 7.3, 5, seed) * size
+    const along = (x + shift) / (size * (0.8 + 0.5 * noise(brickRow * 3.1, 9, seed)))
     const cell = Math.floor(along)
-    const edge = Math.min(along - cell, 1 - along + cell, y / (size * 0.55) - course, 1 - y / (size * 0.55) + course)
-    return { edge, tone: noise(cell * 4.7, course * 6.1, seed + 8) }
+    const edge = Math.min(along - cell, 1 - along + cell, y / (size * 0.55) - brickRow, 1 - y / (size * 0.55) + brickRow)
+    return { edge, tone: noise(cell * 4.7, brickRow * 6.1, seed + 8) }
   }
   return upright({
     at,
-    left: -reach,
-    right: reach,
+    left: -halfWidth,
+    right: halfWidth,
     top: top(0) - size * 1.5,
     bottom,
     thick: size * 0.4,

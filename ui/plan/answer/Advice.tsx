@@ -24,8 +24,8 @@ export const Advice = memo(function Advice({ planned, sheet }: { planned: SheetP
       {step && <li className={step.calibrated ? undefined : styles.fails}>{step.text}</li>}
       {parts.length > 1 && (
         <li>
-          {gear.body.name} takes {most} frames at one go: chain {parts.length} parts of {parts.join(' + ')}, each beginning on the last focus of the
-          one before.
+          {gear.body.name} takes at most {most} frames at a time. Shoot {parts.length} parts of {parts.join(' + ')} frames, and start each one where
+          the one before ended.
         </li>
       )}
     </ul>

@@ -24,11 +24,11 @@ export const ComparePanel = memo(function ComparePanel({ planned, sheet }: { pla
         </Button>
         {held && (
           <Button size="small" onClick={() => change(held.sheet)} disabled={changed.length === 0}>
-            Go back to the held one
+            Go back to the first plan
           </Button>
         )}
       </p>
-      {!held && <p className={styles.quiet}>Fix the plan as it is, change any field, and see what the change means.</p>}
+      {!held && <p className={styles.quiet}>Keep this plan for comparison, change any field, and see what the change means.</p>}
       {held && (
         <>
           <p data-testid="differences">

@@ -36,7 +36,7 @@ export const LightPanel = memo(function LightPanel({ planned, sheet }: { planned
           {light.extension_stops >= 0.1 && (
             <li>
               Extension takes {significant(light.extension_stops, 2)} stops;{' '}
-              {sheet.handMetered ? 'added to the hand meter’s reading.' : 'a meter behind the lens has counted them.'}
+              {sheet.handMetered ? 'more light than the hand meter says.' : 'a meter behind the lens already counts them.'}
             </li>
           )}
           {(sheet.filter_stops ?? 0) > 0 && (
@@ -65,7 +65,7 @@ export const LightPanel = memo(function LightPanel({ planned, sheet }: { planned
         </table>
       </section>
       <section>
-        <h2>What it uses up</h2>
+        <h2>What it uses</h2>
         <dl className={styles.figure}>
           <Why
             label="From first to last frame"
@@ -90,7 +90,7 @@ export const LightPanel = memo(function LightPanel({ planned, sheet }: { planned
         </ul>
       </section>
       <section>
-        <h2>How still it must keep</h2>
+        <h2>How still the scene must stay</h2>
         <dl className={styles.figure}>
           <Why
             label="Fastest movement that stays sharp"
@@ -104,11 +104,11 @@ export const LightPanel = memo(function LightPanel({ planned, sheet }: { planned
         </dl>
         <ul className={styles.lines}>
           <li>The fastest movement across the picture that one exposure does not smear: leaves, water, a swaying stalk.</li>
-          <li>And {durationText(still.duration_s)} from the first frame to the last without anything having moved for good.</li>
+          <li>Nothing may move and stay moved for {durationText(still.duration_s)}, from the first frame to the last.</li>
           {moves && (
             <li>
-              Meanwhile the sun goes {significant(still.sun_deg, 2)}° on; the shadow of a post a metre high wanders up to {length(still.shadow_mm)}.
-              {still.duration_s > 120 ? ' Wait for cloud or shade, or shoot fewer frames.' : ''}
+              Meanwhile the sun moves {significant(still.sun_deg, 2)}° on; the shadow of a one-metre post moves up to {length(still.shadow_mm)}.
+              {still.duration_s > 120 ? ' Wait for clouds or shade, or shoot fewer frames.' : ''}
             </li>
           )}
         </ul>

@@ -114,8 +114,8 @@ function ThroughChart({ planned: { plan, request } }: { planned: SheetPlan }) {
       <figcaption>
         <strong>Through the series</strong> At worst {length(worst)} of {length(plan.coc_mm)} allowed.{' '}
         {parts
-          ? 'Were every step a fifth too long, slices would part: a gap. More overlap guards against it.'
-          : 'Even with every step a fifth too long no gap opens: the overlap is enough.'}
+          ? 'If every step came out a fifth too long, gaps would open between slices. Plan with more overlap.'
+          : 'Even if every step came out a fifth too long, no gap would open. The overlap is enough.'}
       </figcaption>
       <ResponsiveContainer width="100%" height={230}>
         <LineChart data={data} margin={{ top: 8, right: 12, bottom: 4, left: 0 }}>

@@ -23,7 +23,7 @@ export const PlanNumbers = memo(function PlanNumbers({ plan, request }: { plan: 
         value={plan.frameCount}
         reason={{
           formula: plan.hyperfocal_mm
-            ? 'the fewest slices that cover the range, even in dioptres'
+            ? 'the fewest slices that cover the range, evenly spaced in dioptres'
             : 'ceil((depth + lead-in + run-out − D) / stride) + 1',
           inputs: plan.hyperfocal_mm
             ? `hyperfocal distance ${length(plan.hyperfocal_mm)}`
@@ -65,7 +65,7 @@ export const PlanNumbers = memo(function PlanNumbers({ plan, request }: { plan: 
         reason={{
           formula: 'N_w = N (1 + m / P)',
           inputs: attached
-            ? 'a lens before the lens takes no light'
+            ? 'an attached lens takes no light'
             : `N ${significant(marked, 3)}, m ${significant(m, 3)}, P ${optics.kind === 'lens' ? significant(optics.pupilRatio, 3) : 1}`,
           source: 'Allen & Triantaphillidou, The Manual of Photography, 10th ed. 2011',
         }}

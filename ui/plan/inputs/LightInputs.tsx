@@ -27,7 +27,7 @@ export function LightInputs() {
       <div className={styles.pair}>
         <NumberField name="settle_s" label="Settling" unit="s" hint="empty: as long as the rail needs" />
         <NumberField name="delay_s" label="Mirror or self-timer" unit="s" />
-        <NumberField name="interval_s" label="Least interval" unit="s" />
+        <NumberField name="interval_s" label="Shortest interval" unit="s" />
       </div>
     </details>
   )

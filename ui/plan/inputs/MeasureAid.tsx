@@ -32,7 +32,7 @@ export function MeasureAid() {
       <summary>From two readings…</summary>
       {!range && (
         <Radio.Group
-          aria-label="What is read"
+          aria-label="Read from"
           value={way}
           onChange={(event) => {
             setWay(event.target.value)

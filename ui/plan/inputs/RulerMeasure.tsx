@@ -65,7 +65,7 @@ export function RulerMeasure() {
         title="Measure with a ruler in the picture"
         width={760}
         onCancel={() => setOpen(false)}
-        okText={across_mm ? `Take ${lengthText(across_mm, system)} across the frame` : 'Take it'}
+        okText={across_mm ? `Take ${lengthText(across_mm, system)} across the frame` : 'Use this length'}
         okButtonProps={{ disabled: !picture || !across_mm }}
         onOk={() => {
           change({ acrossFrame_mm: across_mm! })
@@ -73,8 +73,8 @@ export function RulerMeasure() {
         }}
       >
         <p className={styles.hint}>
-          Lay a ruler where the subject will be, square to the lens, focus on it and take a frame. Put the two marks on lines of the ruler, far apart;
-          arrow keys move the mark that is chosen, with Shift in larger steps.
+          Lay a ruler where the subject will be, square to the lens, focus on it and take a frame. Put the two marks on lines of the ruler, far apart.
+          Arrow keys move the chosen mark; with Shift, in larger steps.
         </p>
         <div className={styles.rulerBar}>
           <Upload accept="image/jpeg,image/png" showUploadList={false} beforeUpload={choose}>

@@ -59,7 +59,7 @@ export function PreviewPanel({ preview, busy, error, current, ready, runId, shoo
           disabled={render.isPending}
           onClick={() => render.mutate(undefined, { onError: (cause) => void message.error(cause.message) })}
         >
-          Render all of it with {preview.style}
+          Render the whole picture with {preview.style}
         </button>
       )}
     </section>

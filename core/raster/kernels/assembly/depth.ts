@@ -2,7 +2,7 @@
 
 /** A plane evened out over what is alike around each place; see the twin. */
 export function even(
-  plane: usize, trust: usize, stride: i32, width: i32, reach: i32, alike: f32, taps: usize, target: usize,
+  plane: usize, trust: usize, stride: i32, width: i32, radius: i32, alike: f32, taps: usize, target: usize,
   agreement: usize, from: i32, to: i32,
 ): void {
   const rowBytes = <usize>stride << 2
@@ -17,9 +17,9 @@ export function even(
       let total = none
       let all = none
       let tap = taps
-      for (let row = -reach; row <= reach; row++) {
-        let p = o + <usize>(row * stride - reach) * 4
-        for (let column = -reach; column <= reach; column++, p += 4, tap += 4) {
+      for (let row = -radius; row <= radius; row++) {
+        let p = o + <usize>(row * stride - radius) * 4
+        for (let column = -radius; column <= radius; column++, p += 4, tap += 4) {
           const there = v128.load(plane + p)
           const apart = f32x4.mul(f32x4.sub(there, own), scale)
           const likeness = f32x4.max(none, f32x4.sub(one, f32x4.mul(apart, apart)))

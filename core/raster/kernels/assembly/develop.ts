@@ -2,18 +2,18 @@
 
 /** A plane softened along its rows by an uneven count of `taps`; rows have room for the edge on both sides. */
 export function softenAlong(source: usize, target: usize, stride: i32, width: i32, taps: usize, count: i32, from: i32, to: i32): void {
-  const reach = count >> 1
+  const radius = count >> 1
   for (let y = from; y < to; y++) {
     const row = source + (<usize>(y * stride) << 2)
     const out = target + (<usize>(y * stride) << 2)
     for (let x = 0; x < width; x += 4) {
       let sum = f32x4.splat(0)
-      if (x >= reach && x + 4 + reach <= width) {
-        const start = row + (<usize>(x - reach) << 2)
+      if (x >= radius && x + 4 + radius <= width) {
+        const start = row + (<usize>(x - radius) << 2)
         for (let k: usize = 0; k < <usize>count; k++) sum = f32x4.add(sum, f32x4.mul(v128.load32_splat(taps + (k << 2)), v128.load(start + (k << 2))))
       } else {
         for (let k = 0; k < count; k++) {
-          const at = x + k - reach
+          const at = x + k - radius
           const four = f32x4(edged(row, at, width), edged(row, at + 1, width), edged(row, at + 2, width), edged(row, at + 3, width))
           sum = f32x4.add(sum, f32x4.mul(v128.load32_splat(taps + (<usize>k << 2)), four))
         }
@@ -27,14 +27,14 @@ export function softenAlong(source: usize, target: usize, stride: i32, width: i3
 
 /** The same along its columns. */
 export function softenDown(source: usize, target: usize, stride: i32, height: i32, taps: usize, count: i32, from: i32, to: i32): void {
-  const reach = count >> 1
+  const radius = count >> 1
   const rowBytes = <usize>stride << 2
   for (let y = from; y < to; y++) {
     const out = target + <usize>y * rowBytes
     for (let o: usize = 0; o < rowBytes; o += 16) {
       let sum = f32x4.splat(0)
       for (let k = 0; k < count; k++) {
-        const row = source + <usize>min(max(y + k - reach, 0), height - 1) * rowBytes
+        const row = source + <usize>min(max(y + k - radius, 0), height - 1) * rowBytes
         sum = f32x4.add(sum, f32x4.mul(v128.load32_splat(taps + (<usize>k << 2)), v128.load(row + o)))
       }
       v128.store(out + o, sum)

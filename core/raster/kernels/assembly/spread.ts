@@ -15,11 +15,11 @@ const CLOSE_ENOUGH: f64 = 0.1
 /** Notes where the rows of a disc about (x, y) begin and end. */
 @inline function spread(grid: usize, touched: usize, width: i32, height: i32, x: i32, y: i32, disc: usize, all: v128): void {
   const stride = <usize>(width + 2) * 16
-  const reach = load<i32>(disc)
+  const radius = load<i32>(disc)
   const light = f32x4.mul(all, v128.load32_splat(disc + 4))
-  const first = max(0, y - reach)
-  const last = min(height - 1, y + reach)
-  let ends = disc + 16 + (<usize>(first - y + reach) << 4)
+  const first = max(0, y - radius)
+  const last = min(height - 1, y + radius)
+  let ends = disc + 16 + (<usize>(first - y + radius) << 4)
   let row = grid + <usize>first * stride
   for (let at = first; at <= last; at++, ends += 16, row += stride) {
     let left = x + load<i32>(ends)

@@ -19,17 +19,17 @@ type Grid = { at: number; touched: number; width: number; height: number }
 
 /**
  * Adds the light of one place, spread evenly over a disc about (x, y). Only where rows begin and end is noted, so a disc
- * costs its height, not its area (the difference form of a running sum; compare Crow, 1984). A disc is its reach, one over
- * its area, 8 bytes left free, and for each row from −reach: first place, its missing part, last place, its part.
+ * costs its height, not its area (the difference form of a running sum; compare Crow, 1984). A disc is its radius, one over
+ * its area, 8 bytes left free, and for each row from −radius: first place, its missing part, last place, its part.
  */
 function spread(memory: ArrayBuffer, grid: Grid, x: number, y: number, disc: number, all: number[]): void {
   const { width, height } = grid
   const [lights, values] = [floats(memory, grid.at), floats(memory, disc)]
   const [rows, numbers] = [wholes(memory, grid.touched), wholes(memory, disc)]
-  const [reach] = numbers
+  const [radius] = numbers
   const light = all.map((value) => value * values[1])
-  for (let row = Math.max(0, y - reach); row <= Math.min(height - 1, y + reach); row++) {
-    const ends = 4 * (row - y + reach + 1)
+  for (let row = Math.max(0, y - radius); row <= Math.min(height - 1, y + radius); row++) {
+    const ends = 4 * (row - y + radius + 1)
     let [left, right] = [x + numbers[ends], x + numbers[ends + 2]]
     let [missing, part] = [values[ends + 1], values[ends + 3]]
     if (right < 0 || left >= width) continue

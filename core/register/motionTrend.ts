@@ -1,26 +1,26 @@
 import type { Similarity } from '../raster'
 
 /** How a frame lies beside what its neighbours lead one to expect. */
-export interface CoursePoint {
+export interface TrendPoint {
   /** Shift against the reference, in px. */
   dx_px: number
   dy_px: number
   /** Change of scale against the reference, in percent: breathing, or travel. */
   scale_percent: number
-  /** It lies off the course that the others keep: something moved, or it was registered poorly. */
+  /** It lies off the trend that the others keep: something moved, or it was registered poorly. */
   outlier: boolean
 }
 
-/** Deviations from the course, in usual ones, and in px at the least, from which a frame stands out. */
+/** Deviations from the trend, in usual ones, and in px at the least, from which a frame stands out. */
 const TIMES = 6
 const LEAST_px = 0.6
 
 /**
- * The motions of a series as a course, with what stands out of it: each frame beside the line between the frames around it
+ * The motions of a series as a trend, with what stands out of it: each frame beside the line between the frames around it
  * (the median of the deviations tells what is usual; Rousseeuw & Croux, 1993). `half_px` is half the picture's width, at
  * which a change of scale is felt.
  */
-export function courseOf(motions: Pick<Similarity, 'scale' | 'dx_px' | 'dy_px'>[], half_px: number): CoursePoint[] {
+export function motionTrend(motions: Pick<Similarity, 'scale' | 'dx_px' | 'dy_px'>[], half_px: number): TrendPoint[] {
   const away = motions.map(({ scale, dx_px, dy_px }, k) => {
     const [before, after] = [motions[k - 1], motions[k + 1]]
     if (!before || !after) return 0

@@ -4,12 +4,12 @@ import type { Plan, PlannedFrame } from './reply'
  * The plan as a line along which focus moves: slices lie evenly on it. For a depth it is the distance from the near
  * edge in mm; for a range one over the distance in 1/mm, in which depth of field is the same everywhere.
  */
-export class Course {
+export class FocusLine {
   /** Places of the planned frames, in shooting order. */
   readonly places: number[]
   /** Longest step that leaves no gap, and the way it is gone: 1 or −1. */
   readonly stride: number
-  readonly sense: number
+  readonly direction: number
   private readonly byPlace: PlannedFrame[]
 
   constructor(
@@ -20,7 +20,7 @@ export class Course {
     this.places = order.map((frame) => this.placeOf(this.positionOf(frame)))
     const steps = this.places.slice(1).map((place, k) => Math.abs(place - this.places[k]))
     this.stride = steps.length > 0 ? Math.max(...steps) : Math.abs(this.width(order[0]))
-    this.sense = this.places.length > 1 ? Math.sign(this.places[this.places.length - 1] - this.places[0]) || 1 : 1
+    this.direction = this.places.length > 1 ? Math.sign(this.places[this.places.length - 1] - this.places[0]) || 1 : 1
     this.byPlace = [...order].sort((a, b) => this.placeOf(this.positionOf(a)) - this.placeOf(this.positionOf(b)))
   }
 
