@@ -1,5 +1,5 @@
 import { defocusBlur_mm, diffractionBlur_mm, imageDistance_mm, thirdStops, totalBlur_mm } from '../optics'
-import { isRefusal, refusal } from '../words'
+import { isRefusal, refusal, say, type Sentence } from '../words'
 import type { LensOptics, PlanRequest } from './request'
 import { planSeries } from './planSeries'
 import { workingFNumberOf } from './sharpness'
@@ -22,7 +22,7 @@ export interface ApertureAdvice {
   coc_mm: number
   /** The marked aperture to use, and why. */
   recommended?: number
-  reason: string
+  reason: Sentence
 }
 
 /**
@@ -77,12 +77,9 @@ function cocOf(request: PlanRequest, lens: LensOptics): number {
   }
 }
 
-function reasonFor(recommended: number | undefined, best: AperturePoint | undefined, points: AperturePoint[], widest: number): string {
-  if (recommended === undefined) {
-    return `Even at f/${widest} diffraction takes more than half of the allowed blur. Allow more blur, or open up as far as the lens goes.`
-  }
-  const frames = best!.frameCount!
+function reasonFor(recommended: number | undefined, best: AperturePoint | undefined, points: AperturePoint[], widest: number): Sentence {
+  if (recommended === undefined) return say('aperture.none', { widest })
   const alone = points.find(({ oneFrame_mm, edge_mm, frameCount }) => frameCount !== undefined && oneFrame_mm <= edge_mm)
-  if (alone && alone.fNumber <= recommended) return `f/${alone.fNumber} holds the whole subject in one frame, and diffraction does not spoil it.`
-  return `f/${recommended} is the smallest opening at which diffraction leaves half of the allowed blur to defocus: ${frames} ${frames === 1 ? 'frame' : 'frames'}. Smaller openings save frames and lose sharpness.`
+  if (alone && alone.fNumber <= recommended) return say('aperture.oneFrame', { fNumber: alone.fNumber })
+  return say('aperture.best', { fNumber: recommended, count: best!.frameCount! })
 }

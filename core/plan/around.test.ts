@@ -47,9 +47,9 @@ describe('the trade between depth and size', () => {
 
   test('says why no row solves it, or what the solving one costs', () => {
     const distances = [400, 600, 1000].map((distance_mm) => ({ focalLength_mm: 100, distance_mm }))
-    expect(tradeTable(macro, subject, 1, [2.8, 4], distances).reason).toContain('No row holds all 60 mm')
-    expect(tradeTable(macro, { width_mm: 20, depth_mm: 0.5 }, 1, [11], [distances[0]]).reason).toContain('One frame does it')
-    expect(tradeTable(macro, subject, 1, [4, 16], [...distances, { focalLength_mm: 100, distance_mm: 2500 }]).reason).toContain('A series keeps it')
+    expect(tradeTable(macro, subject, 1, [2.8, 4], distances).reason.code).toBe('trade.none')
+    expect(tradeTable(macro, { width_mm: 20, depth_mm: 0.5 }, 1, [11], [distances[0]]).reason.code).toBe('trade.oneFrame')
+    expect(tradeTable(macro, subject, 1, [4, 16], [...distances, { focalLength_mm: 100, distance_mm: 2500 }]).reason.code).toBe('trade.smaller')
   })
 
   test('leaves out distances within the lens', () =>
@@ -85,7 +85,7 @@ describe('the plan the other way round', () => {
   })
 
   test('one frame that cannot be is said', () =>
-    expect(fitBudget({ ...macro, subject: { kind: 'depth', depth_mm: 300 } }, { frames: 1 }).text).toContain('No change within reason'))
+    expect(fitBudget({ ...macro, subject: { kind: 'depth', depth_mm: 300 } }, { frames: 1 }).said.code).toBe('budget.none'))
 })
 
 describe('time, card and batteries', () => {
@@ -167,7 +167,7 @@ describe('composing and direction', () => {
     expect(directionAdvice(macro, 'down').favoured).toBe('far')
     expect(directionAdvice(macro, 'up').favoured).toBe('near')
     expect(directionAdvice(landscape, 'down').favoured).toBe('far')
-    expect(directionAdvice({ ...macro, mover: { kind: 'ring' } }).reason).toContain('tightest')
+    expect(directionAdvice({ ...macro, mover: { kind: 'ring' } }).reason.code).toBe('direction.ring')
   })
 })
 
@@ -176,8 +176,8 @@ describe('the run card', () => {
 
   test('its checklist fits the plan', () => {
     const macroLines = checklist(macro, { ...bench, surroundings: [] }).join('\n')
-    expect(macroLines).toContain('Silent shutter off')
-    expect(macroLines).toContain('Rail approached from one side')
+    expect(macroLines).toContain('Electronic shutter off')
+    expect(macroLines).toContain('Rail moved from one side')
     const outside = checklist(landscape, { ...bench, light: 'daylight', filter_stops: 6, surroundings: [] }).join('\n')
     expect(outside).toContain('Filter off to focus')
     expect(outside).not.toContain('Rail')

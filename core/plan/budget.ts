@@ -1,7 +1,7 @@
 import { thirdStops } from '../optics'
 import { planSeries } from './planSeries'
 import type { Plan } from './reply'
-import { isRefusal, refusal } from '../words'
+import { isRefusal, refusal, say, type Sentence } from '../words'
 import { frameTime_s, type PlanRequest, type Sharpness } from './request'
 
 /** What there is: frames, or seconds, or both. */
@@ -23,7 +23,8 @@ export interface BudgetReply {
   most: number
   fits: boolean
   ways: BudgetWay[]
-  text: string
+  /** What it comes to. */
+  said: Sentence
 }
 
 const LEAST_OVERLAP = 0.1
@@ -45,17 +46,13 @@ export function fitBudget(request: PlanRequest, budget: Budget, lens?: { smalles
       most,
       fits: true,
       ways: [],
-      text: `The plan fits as it is: ${present.frameCount} of ${Number.isFinite(most) ? most : 'any number of'} frames.`,
+      said: say('budget.fits', { count: present.frameCount, most }),
     }
   const ways = [byAperture(request, most, lens), byOverlap(request, most), byCriterion(request, most), byAll(request, most, lens)].filter(
     (way): way is BudgetWay => way !== undefined,
   )
-  const over = present.frameCount - most
-  const text =
-    ways.length > 0
-      ? `The plan needs ${over} ${over === 1 ? 'frame' : 'frames'} too many. ${most} are enough if you give up one of these.`
-      : `No sensible change brings the series down to ${most} ${most === 1 ? 'frame' : 'frames'}. Plan less depth, or a smaller magnification.`
-  return { most, fits: false, ways, text }
+  const said = ways.length > 0 ? say('budget.giveUp', { over: present.frameCount - most, most }) : say('budget.none', { most })
+  return { most, fits: false, ways, said }
 }
 
 function byAperture(request: PlanRequest, most: number, lens?: { smallestFNumber: number }): BudgetWay | undefined {

@@ -1,3 +1,4 @@
+import { say, type Sentence } from '../words'
 import type { Plan } from './reply'
 import type { PlanRequest } from './request'
 
@@ -33,26 +34,15 @@ export function composing({ edgeLoss_percent }: Plan, { mover, camera }: PlanReq
 /** Both schools of direction have their case; which end first, and why. */
 export interface DirectionAdvice {
   favoured: 'near' | 'far'
-  reason: string
+  reason: Sentence
 }
 
 /** Which end to begin at: gravity decides on a steep rail, the light outdoors, framing otherwise. */
 export function directionAdvice({ mover, subject }: PlanRequest, gravity: 'level' | 'down' | 'up' = 'level'): DirectionAdvice {
   if (mover.kind === 'rail' && gravity !== 'level') {
     // Going on is going towards the subject: downhill gravity runs ahead of the screw, so turn against it.
-    return gravity === 'down'
-      ? { favoured: 'far', reason: 'The camera points down. Start at the far end and raise it, so that its weight takes up the play of the screw.' }
-      : { favoured: 'near', reason: 'The camera points up. Start at the near end and raise it, so that its weight takes up the play of the screw.' }
+    return gravity === 'down' ? { favoured: 'far', reason: say('direction.pointsDown') } : { favoured: 'near', reason: say('direction.pointsUp') }
   }
-  if (subject.kind === 'range')
-    return {
-      favoured: 'far',
-      reason: 'Start far: sky, water and shadows change first, so take them close together in time. On a still day, near first is just as good.',
-    }
-  return mover.kind === 'rail'
-    ? {
-        favoured: 'near',
-        reason: 'Start near: it is easy to see where the first frame gets sharp, and running on past the far end only costs frames.',
-      }
-    : { favoured: 'near', reason: 'Start near: the picture is tightest there, so what the first frame shows stays in all of them.' }
+  if (subject.kind === 'range') return { favoured: 'far', reason: say('direction.outdoors') }
+  return { favoured: 'near', reason: say(mover.kind === 'rail' ? 'direction.rail' : 'direction.ring') }
 }

@@ -1,4 +1,5 @@
 import { subjectDistance_mm } from '../optics'
+import { say, type Sentence } from '../words'
 import type { Camera, LensOptics, PlanRequest } from './request'
 import { lensOptics } from './sharpness'
 
@@ -26,7 +27,7 @@ export interface TradeRow {
 export interface Trade {
   rows: TradeRow[]
   /** Why no single frame solves it, or which one does. */
-  reason: string
+  reason: Sentence
 }
 
 export interface TradeSubject {
@@ -81,16 +82,13 @@ function shareOf({ width_mm }: TradeSubject, magnification: number, { sensorWidt
   return (100 * width_mm * magnification) / sensorWidth_mm
 }
 
-function reasonOf(rows: TradeRow[], { depth_mm }: TradeSubject): string {
+function reasonOf(rows: TradeRow[], { depth_mm }: TradeSubject): Sentence {
   const cells = rows.flatMap(({ fNumber, cells }) => cells.map((cell) => ({ ...cell, fNumber })))
   const fitting = cells.filter(({ share_percent }) => share_percent <= 100)
   const solving = fitting.filter(({ holdsAll, sharp }) => holdsAll && sharp).sort((a, b) => b.share_percent - a.share_percent)[0]
   const largest = Math.max(0, ...fitting.map(({ share_percent }) => share_percent))
-  const law = 'depth of field depends only on magnification and aperture, so more depth means a smaller subject or more diffraction'
-  if (!solving) return `No row holds all ${depth_mm} mm sharp: ${law}. That is what a focus series is for.`
-  const share = solving.share_percent.toFixed(0)
-  const setting = `f/${solving.fNumber} with ${solving.focalLength_mm} mm`
-  if (solving.share_percent >= largest * 0.95)
-    return `One frame does it: ${setting} holds all ${depth_mm} mm, the subject filling ${share} % of the width.`
-  return `One frame holds all ${depth_mm} mm only if the subject fills no more than ${share} % of the width (${setting}): ${law}. A series keeps it at ${largest.toFixed(0)} %.`
+  if (!solving) return say('trade.none', { depth_mm })
+  const { share_percent, fNumber, focalLength_mm } = solving
+  const facts = { depth_mm, share_percent, setting: `f/${fNumber} with ${focalLength_mm} mm` }
+  return share_percent >= largest * 0.95 ? say('trade.oneFrame', facts) : say('trade.smaller', { ...facts, series_percent: largest })
 }

@@ -109,7 +109,7 @@ describe('the body’s own bracketing', () => {
   test('says that a suggestion is one where nothing was measured', () =>
     expect(planned({ mover: 'bracketing', magnification: 0.25 }).step).toMatchObject({
       calibrated: false,
-      text: expect.stringContaining('not a measurement'),
+      code: 'step.guess',
     }))
 
   test('numbers the parts where the body must be started again', () => {
@@ -210,7 +210,7 @@ describe('the run card', () => {
     const settings = card.settings.map(({ label, value }) => `${label}: ${value}`).join('\n')
     expect(settings).toContain('Mover: Bench rail, near end first')
     expect(settings).toContain('go back 0.2 mm beyond the first frame')
-    expect(settings).toContain('Exposure: f/5.6, 1/8 s, all fixed by hand')
+    expect(settings).toContain('Exposure: f/5.6, 1/8 s, all set by hand')
     expect(card.everyFrame).toEqual(['move', 'hands off, wait 2 s', 'expose 1/8 s', 'tick'])
     expect(card.positions.rows).toHaveLength(planned().plan.frameCount)
   })

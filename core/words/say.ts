@@ -1,3 +1,4 @@
+import { ADVICE } from './advice'
 import { DEVICES } from './devices'
 import { COMMAND, MACHINE } from './machine'
 import { FRAMES, PICTURES } from './pictures'
@@ -7,7 +8,7 @@ import { ARCHIVES, RECORDS } from './records'
 import { SURVEY } from './survey'
 
 /** Every sentence that logic or tests know by its code: refusals, notes, what a survey says. */
-const CATALOGUE = { ...PICTURES, ...FRAMES, ...RECORDS, ...ARCHIVES, ...MACHINE, ...COMMAND, ...DEVICES, ...PLANNING, ...NOTES, ...SURVEY }
+const CATALOGUE = { ...PICTURES, ...FRAMES, ...RECORDS, ...ARCHIVES, ...MACHINE, ...COMMAND, ...DEVICES, ...PLANNING, ...NOTES, ...ADVICE, ...SURVEY }
 
 export type Code = keyof typeof CATALOGUE
 /** What a sentence has to be told; nothing for one that is always the same. */

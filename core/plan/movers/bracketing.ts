@@ -1,4 +1,4 @@
-import { refusal } from '../../words'
+import { refusal, say, type Sentence } from '../../words'
 
 /** The body's own bracketing: a step number without a unit, and how many frames it takes in one go. */
 export interface Bracketing {
@@ -16,12 +16,11 @@ export interface StepCalibration {
   stride_mm: number
 }
 
-export interface StepAdvice {
+export interface StepAdvice extends Sentence {
   step: number
   /** The stride that this step number should give; undefined where nothing was ever measured. */
   stride_mm?: number
   calibrated: boolean
-  text: string
 }
 
 /** The step number for a magnification other than the calibrated one is trusted within this factor. */
@@ -47,7 +46,7 @@ export function stepFor(
     return {
       step,
       calibrated: false,
-      text: `Start with step ${step} of ${steps}. This is a cautious guess: nothing is known yet about this lens at this magnification. To measure it, take ten frames of a ruler laid at 45° and enter the stride in the kit’s calibrations.`,
+      ...say('step.guess', { step, steps }),
     }
   }
   const perStep = longestStride_mm(known, now) / known.step
@@ -55,12 +54,13 @@ export function stepFor(
   if (step < 1) {
     throw refusal('plan.stepTooLarge', { step_mm: perStep.toPrecision(2), wanted_mm: stride_mm.toPrecision(2) }, 'mover.step')
   }
+  const moved = { step, steps, stride_mm: perStep * step }
   const asMeasured = ratio(known.fNumber, now.fNumber) < 1.06
   return {
     step,
     stride_mm: perStep * step,
     calibrated: true,
-    text: `Step ${step} of ${steps} moves the focus by ${(perStep * step).toPrecision(3)} mm${asMeasured ? ', as measured' : `: measured at f/${known.fNumber}, taken here as the longer of what a fixed and an aperture-scaled drive would do`}.`,
+    ...(asMeasured ? say('step.measured', moved) : say('step.reckoned', { ...moved, measuredAt: known.fNumber })),
   }
 }
 

@@ -16,7 +16,7 @@ describe('bracketing by a step number without a unit', () => {
   test('takes the largest step not above the stride', () => {
     expect(stepFor(0.62, body, [measured], now)).toMatchObject({ step: 4, calibrated: true })
     expect(stepFor(0.62, body, [measured], now).stride_mm).toBeCloseTo(0.6, 9)
-    expect(stepFor(0.62, body, [measured], now).text).toContain('as measured')
+    expect(stepFor(0.62, body, [measured], now).code).toBe('step.measured')
   })
 
   test('believes the model with the longer stride at another aperture', () => {
@@ -35,7 +35,7 @@ describe('bracketing by a step number without a unit', () => {
       const advice = stepFor(0.62, body, other, now)
       expect(advice).toMatchObject({ step: 2, calibrated: false })
       expect(advice.stride_mm).toBeUndefined()
-      expect(advice.text).toContain('not a measurement')
+      expect(advice.code).toBe('step.guess')
     }
   })
 

@@ -32,7 +32,7 @@ export const BudgetPanel = memo(function BudgetPanel({ planned: { request, gear 
       {typeof reply === 'string' && <p className={styles.quiet}>{reply}</p>}
       {reply && typeof reply !== 'string' && (
         <>
-          <p>{reply.text}</p>
+          <p>{reply.said.text}</p>
           <ul className={styles.ways}>
             {reply.ways.map(({ change: what, plan, givenUp, request: fitting }) => (
               <li key={what}>

@@ -45,7 +45,7 @@ function ApertureChart({ planned: { request, gear } }: { planned: SheetPlan }) {
   return (
     <figure className={styles.chart}>
       <figcaption>
-        <strong>Aperture</strong> {advice.reason}
+        <strong>Aperture</strong> {advice.reason.text}
       </figcaption>
       <ResponsiveContainer width="100%" height={230}>
         <LineChart data={data} margin={{ top: 8, right: 12, bottom: 4, left: 0 }}>

@@ -60,7 +60,7 @@ export const TradePanel = memo(function TradePanel({
           ]}
         />
       </p>
-      <p>{trade.reason}</p>
+      <p>{trade.reason.text}</p>
       <div className={styles.tableFrame}>
         <table className={styles.table}>
           <thead>

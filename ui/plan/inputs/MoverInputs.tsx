@@ -60,7 +60,7 @@ export function MoverInputs() {
         </>
       )}
       <RadioField name="direction" label="Which end first" options={DIRECTIONS} />
-      <Hint of={({ shown, sheet }) => shown && directionAdvice(shown.request, sheet.gravity).reason} />
+      <Hint of={({ shown, sheet }) => shown && directionAdvice(shown.request, sheet.gravity).reason.text} />
     </fieldset>
   )
 }

@@ -1,0 +1,45 @@
+/** What is advised about a plan: aperture, budget, direction, step number, one frame instead of a series. */
+export const ADVICE = {
+  'aperture.none': ({ widest }: { widest: number }) =>
+    `Even at f/${widest} diffraction takes more than half of the allowed blur. Allow more blur, or open up as far as the lens goes.`,
+  'aperture.oneFrame': ({ fNumber }: { fNumber: number }) => `f/${fNumber} holds the whole subject in one frame, and diffraction does not spoil it.`,
+  'aperture.best': ({ fNumber, count }: { fNumber: number; count: number }) =>
+    `f/${fNumber} is the smallest opening at which diffraction leaves half of the allowed blur to defocus: ${frames(count)}. Smaller openings save frames and lose sharpness.`,
+  'budget.fits': ({ count, most }: { count: number; most: number }) =>
+    `The plan fits as it is: ${count} of ${Number.isFinite(most) ? most : 'any number of'} frames.`,
+  'budget.giveUp': ({ over, most }: { over: number; most: number }) =>
+    `The plan needs ${frames(over)} too many. ${most} are enough if you give up one of these.`,
+  'budget.none': ({ most }: { most: number }) =>
+    `No sensible change brings the series down to ${frames(most)}. Plan less depth, or a smaller magnification.`,
+  'direction.pointsDown': 'The camera points down. Start at the far end and raise it, so that its weight takes up the play of the screw.',
+  'direction.pointsUp': 'The camera points up. Start at the near end and raise it, so that its weight takes up the play of the screw.',
+  'direction.outdoors':
+    'Start far: sky, water and shadows change first, so take them close together in time. On a still day, near first is just as good.',
+  'direction.rail': 'Start near: it is easy to see where the first frame gets sharp, and running on past the far end only costs frames.',
+  'direction.ring': 'Start near: the picture is tightest there, so what the first frame shows stays in all of them.',
+  'step.guess': ({ step, steps }: { step: number; steps: number }) =>
+    `Start with step ${step} of ${steps}. This is a cautious guess: nothing is known yet about this lens at this magnification. To measure it, take ten frames of a ruler laid at 45° and enter the stride in the kit’s calibrations.`,
+  'step.measured': ({ step, steps, stride_mm }: { step: number; steps: number; stride_mm: number }) =>
+    `Step ${step} of ${steps} moves the focus by ${stride_mm.toPrecision(3)} mm, as measured.`,
+  'step.reckoned': ({ step, steps, stride_mm, measuredAt }: { step: number; steps: number; stride_mm: number; measuredAt: number }) =>
+    `Step ${step} of ${steps} moves the focus by up to ${stride_mm.toPrecision(3)} mm. It was measured at f/${measuredAt}; some drives keep their step at other apertures, others scale it, and this is the longer of the two.`,
+  'trade.none': ({ depth_mm }: { depth_mm: number }) => `No row holds all ${depth_mm} mm sharp: ${LAW}. That is what a focus series is for.`,
+  'trade.oneFrame': ({ depth_mm, setting, share_percent }: { depth_mm: number; setting: string; share_percent: number }) =>
+    `One frame does it: ${setting} holds all ${depth_mm} mm, and the subject fills ${share_percent.toFixed(0)} % of the width.`,
+  'trade.smaller': ({
+    depth_mm,
+    setting,
+    share_percent,
+    series_percent,
+  }: {
+    depth_mm: number
+    setting: string
+    share_percent: number
+    series_percent: number
+  }) =>
+    `One frame holds all ${depth_mm} mm only if the subject fills no more than ${share_percent.toFixed(0)} % of the width (${setting}): ${LAW}. A series keeps it at ${series_percent.toFixed(0)} %.`,
+} as const
+
+const LAW = 'depth of field depends only on magnification and aperture, so more depth means a smaller subject or more diffraction'
+
+const frames = (count: number) => `${count} ${count === 1 ? 'frame' : 'frames'}`
