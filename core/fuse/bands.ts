@@ -1,5 +1,5 @@
-import { bendNet, readingFor, SHARPNESS, toInterleaved16, WHOLE_WEIGHT, wholeTaps, type Bend, type Picture, type Similarity } from '../raster'
-import { ReusedSpace, WasmKernels, Workspace, type Slab } from '../raster/kernels'
+import { toInterleaved16, type Picture } from '../raster'
+import { FrameWarper, ReusedSpace, WasmKernels, Workspace, type Slab } from '../raster/kernels'
 import { FocusMap } from './focusMap'
 import { noiseOf, quietOf } from './noise'
 import { Pyramids, type Raising, type Triple } from './pyramids'
@@ -20,7 +20,7 @@ export class BandAccumulator implements Accumulator {
   private readonly levels: number
   private readonly space: Workspace
   private readonly pyramids: Pyramids
-  private readonly taps: number
+  private readonly warper: FrameWarper
   /** The frame's three pyramids, the finest first, and the energies of its bands, which become its weights. */
   private readonly frame: Triple[]
   private readonly weights: Slab[]
@@ -29,8 +29,6 @@ export class BandAccumulator implements Accumulator {
   private readonly sums: Triple[]
   private readonly totals: Slab[]
   private readonly focus: FocusMap
-  /** Where the present frame's bend lies, if any was bent yet. */
-  private bends?: number
   private copies?: Triple[]
   private noise?: number
   /** How much less noise frames usually have than the present one. */
@@ -45,9 +43,7 @@ export class BandAccumulator implements Accumulator {
     this.levels = Math.max(2, Math.floor(Math.log2(Math.min(width, height))) - 3)
     this.space = new Workspace(kernels, width)
     const { space } = this
-    const weights = wholeTaps()
-    this.taps = space.bytes(weights.byteLength)
-    new Int16Array(kernels.buffer(), this.taps, weights.length).set(weights)
+    this.warper = new FrameWarper(space, width, height)
     this.pyramids = new Pyramids(space)
     const sizes = sizesOf(width, height, this.levels)
     const triples = (finest: 2 | 4) =>
@@ -66,7 +62,7 @@ export class BandAccumulator implements Accumulator {
 
   add({ index, samples, motion, bend, gain }: SeriesFrame): void {
     const { frame, pyramids, levels, weighing } = this
-    this.takeIn(samples, motion, gain, bend)
+    this.warper.warp(samples, { motion, bend, gain }, this.scratch.at, frame[0])
     this.quiet = quietOf(gain)
     for (let level = 0; level < levels; level++)
       for (let channel = 0; channel < 3; channel++) pyramids.reduce(frame[level][channel], frame[level + 1][channel])
@@ -100,29 +96,6 @@ export class BandAccumulator implements Accumulator {
     // Sums, totals and weights, which lie one behind the other, are not needed any more.
     const reused = new ReusedSpace(this.space, this.sums[0][0].at, this.focus.begin)
     return { width, height, samples, ...this.focus.finish(this.noise!, reused) }
-  }
-
-  /** The frame's channels, brought into the reference frame with one interpolation. */
-  private takeIn(samples: Uint8Array | Uint16Array, motion: Similarity, gain: number, bend?: Bend): void {
-    const { width, height } = this.options
-    const { kernels } = this.space
-    const wide = samples instanceof Uint16Array
-    const { at } = this.scratch
-    const there = wide ? Uint16Array : Uint8Array
-    new there(kernels.buffer(), at, samples.length).set(samples)
-    const [red, green, blue] = this.frame[0]
-    const { startU, acrossU, downU, startV, acrossV, downV } = readingFor(motion, width, height)
-    const reading = [startU, acrossU, downU, startV, acrossV, downV]
-    const scale = (gain * (wide ? 1 : 65535 / 255)) / WHOLE_WEIGHT
-    const bends = bend ? this.place(bendNet(bend, motion, width, height)) : 0
-    const args = [at, Number(wide), red.at, green.at, blue.at, red.stride, width, height, ...reading, scale, SHARPNESS, this.taps, bends]
-    this.pyramids.run('warpSamples', args, height)
-  }
-
-  private place(net: Float32Array): number {
-    this.bends ??= this.space.bytes(net.byteLength)
-    new Float32Array(this.space.kernels.buffer(), this.bends, net.length).set(net)
-    return this.bends
   }
 
   /** Energy of a band, smoothed so many times, in the level's plane of weights. */

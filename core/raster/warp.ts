@@ -76,14 +76,21 @@ export function readingFor({ scale, rotation_rad, dx_px, dy_px }: Similarity, wi
 
 /**
  * The same motion seen within a part of the reference frame: the part of the frame to read, of the same size, and the motion
- * that remains between the two, each about its own middle. `width` × `height` is the whole frame.
+ * that remains between the two, each about its own middle. `width` × `height` is the whole frame; the part read lies a multiple
+ * of `grid_px` beside the part asked for.
  */
-export function motionWithin(motion: Similarity, part: Rectangle, width: number, height: number): { area: Rectangle; motion: Similarity } {
+export function motionWithin(
+  motion: Similarity,
+  part: Rectangle,
+  width: number,
+  height: number,
+  grid_px = 1,
+): { area: Rectangle; motion: Similarity } {
   // From the whole picture's middle to the part's.
   const [vx, vy] = [part.x + (part.width - 1) / 2 - (width - 1) / 2, part.y + (part.height - 1) / 2 - (height - 1) / 2]
   const [x, y] = apply(motion, vx, vy)
   const [dx_px, dy_px] = [x - vx, y - vy]
-  const [wholeX, wholeY] = [Math.round(dx_px), Math.round(dy_px)]
+  const [wholeX, wholeY] = [dx_px, dy_px].map((shift) => grid_px * Math.round(shift / grid_px))
   return {
     area: { ...part, x: part.x + wholeX, y: part.y + wholeY },
     motion: { ...motion, dx_px: dx_px - wholeX, dy_px: dy_px - wholeY },

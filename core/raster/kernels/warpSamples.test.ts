@@ -1,8 +1,8 @@
 import { createPicture, toInterleaved16, type Picture } from '../plane'
 import { apply, IDENTITY, type Similarity } from '../similarity'
-import { bendAt, bendNet, createBend, type Bend } from '../bend'
-import { readingFor, SHARPNESS, warpPicture, wholeTaps } from '../warp'
-import { WasmKernels, Workspace } from '.'
+import { bendAt, createBend, type Bend } from '../bend'
+import { warpPicture } from '../warp'
+import { FrameWarper, warpPart, WasmKernels, Workspace, type Slab } from '.'
 
 const [WIDTH, HEIGHT] = [90, 60]
 
@@ -19,22 +19,12 @@ function waves(): Picture {
 function warped(picture: Picture, motion: Similarity, gain = 1, bend?: Bend): number[][] {
   const kernels = new WasmKernels()
   const space = new Workspace(kernels, WIDTH)
-  const [taps, samples] = [wholeTaps(), toInterleaved16(picture)]
-  const [tapsAt, at] = [space.bytes(taps.byteLength), space.bytes(samples.byteLength + 64)]
-  const planes = [0, 1, 2].map(() => space.plane(WIDTH, HEIGHT, 2))
-  new Int16Array(kernels.buffer(), tapsAt, taps.length).set(taps)
-  new Uint16Array(kernels.buffer(), at, samples.length).set(samples)
-  const { startU, acrossU, downU, startV, acrossV, downV } = readingFor(motion, WIDTH, HEIGHT)
-  const reading = [startU, acrossU, downU, startV, acrossV, downV]
+  const samples = toInterleaved16(picture)
+  const warper = new FrameWarper(space, WIDTH, HEIGHT)
+  const scratch = space.bytes(samples.byteLength + 64)
+  const planes = [0, 1, 2].map(() => space.plane(WIDTH, HEIGHT, 2)) as [Slab, Slab, Slab]
+  warper.warp(samples, { motion, gain, bend }, scratch, planes)
   const [{ stride }] = planes
-  let bends = 0
-  if (bend) {
-    const net = bendNet(bend, motion, WIDTH, HEIGHT)
-    bends = space.bytes(net.byteLength)
-    new Float32Array(kernels.buffer(), bends, net.length).set(net)
-  }
-  const size = [stride, WIDTH, HEIGHT]
-  kernels.run('warpSamples', [at, 1, ...planes.map((p) => p.at), ...size, ...reading, gain / 16384, SHARPNESS, tapsAt, bends], HEIGHT)
   return planes.map((plane) => {
     const values = new Uint16Array(kernels.buffer(), plane.at, stride * HEIGHT)
     return Array.from({ length: WIDTH * HEIGHT }, (_, i) => values[Math.floor(i / WIDTH) * stride + (i % WIDTH)] / 65535)
@@ -83,4 +73,27 @@ test('a bend moves each place by what its net says there, in the turned and scal
     }
   }
   expect(changed).toBeGreaterThan(0.02)
+})
+
+test.each([
+  ['within', { x: 20, y: 11, width: 31, height: 23 }],
+  ['at a corner', { x: 0, y: 0, width: 17, height: 40 }],
+  ['at the far edges', { x: 60, y: 40, width: 30, height: 20 }],
+])('a rectangle of a frame, %s, is what the whole frame shows there', (_, part) => {
+  const picture = waves()
+  const motion = { scale: 1.03, rotation_rad: 0.01, dx_px: 2.4, dy_px: -3.7 }
+  const bend = createBend(4, 3, WIDTH, HEIGHT)
+  bend.x_px.forEach((_, k) => ((bend.x_px[k] = Math.sin(k)), (bend.y_px[k] = Math.cos(2 * k))))
+  const whole = warped(picture, motion, 0.9, bend)
+  const cut = warpPart(new WasmKernels(), toInterleaved16(picture), { width: WIDTH, height: HEIGHT }, { motion, bend, gain: 0.9 }, part)
+  let worst = 0
+  for (let y = 0; y < part.height; y++) {
+    for (let x = 0; x < part.width; x++) {
+      whole.forEach((plane, c) => {
+        const there = cut[3 * (y * part.width + x) + c] / 65535
+        worst = Math.max(worst, Math.abs(there - plane[(part.y + y) * WIDTH + part.x + x]))
+      })
+    }
+  }
+  expect(worst).toBeLessThan(0.002)
 })

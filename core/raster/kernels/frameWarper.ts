@@ -1,0 +1,104 @@
+import { bendNet, bendWithin, type Bend } from '../bend'
+import type { Rectangle } from '../plane'
+import type { Similarity } from '../similarity'
+import { motionWithin, readingFor, SHARPNESS, wholeTaps } from '../warp'
+import type { Kernels } from './kernels'
+import { GROUP, NET_ROWS, WHOLE } from './twin/samples'
+import { Workspace, type Slab } from './workspace'
+
+/** How a frame lies on the reference: its motion, how it is bent beside that, and the factor on its light. */
+export interface Laying {
+  motion: Similarity
+  bend?: Bend
+  gain: number
+}
+
+/** A frame's interleaved RGB samples, 8 or 16 bits. */
+export type FrameSamples = Uint8Array | Uint16Array
+
+/** Brings frames of one size into the reference frame, with one cubic interpolation; beyond a frame its edge is repeated. */
+export class FrameWarper {
+  private readonly taps: number
+  private bends?: number
+
+  constructor(
+    private readonly space: Workspace,
+    private readonly width: number,
+    private readonly height: number,
+  ) {
+    const weights = wholeTaps()
+    this.taps = space.bytes(weights.byteLength)
+    new Int16Array(space.kernels.buffer(), this.taps, weights.length).set(weights)
+  }
+
+  /** Writes the frame's three channels into planes of 16 bits. The samples are put at `scratch` in the memory, which needs room for them and 64 bytes more. */
+  warp(samples: FrameSamples, { motion, bend, gain }: Laying, scratch: number, planes: readonly [Slab, Slab, Slab]): void {
+    const { width, height } = this
+    const { kernels } = this.space
+    const wide = samples instanceof Uint16Array
+    const there = wide ? Uint16Array : Uint8Array
+    new there(kernels.buffer(), scratch, samples.length).set(samples)
+    const [red, green, blue] = planes
+    const { startU, acrossU, downU, startV, acrossV, downV } = readingFor(motion, width, height)
+    const reading = [startU, acrossU, downU, startV, acrossV, downV]
+    const scale = (gain * (wide ? 1 : 65535 / 255)) / WHOLE
+    const bends = bend ? this.place(bendNet(bend, motion, width, height)) : 0
+    const args = [scratch, Number(wide), red.at, green.at, blue.at, red.stride, width, height, ...reading, scale, SHARPNESS, this.taps, bends]
+    kernels.run('warpSamples', args, height)
+  }
+
+  private place(net: Float32Array): number {
+    this.bends ??= this.space.bytes(net.byteLength)
+    new Float32Array(this.space.kernels.buffer(), this.bends, net.length).set(net)
+    return this.bends
+  }
+}
+
+/** Around a part so much more of the frame is read, in px: what the interpolation reaches, and what a bend may add. */
+const MARGIN_px = 16
+
+/**
+ * A rectangle of a frame brought into the reference frame, as interleaved 16-bit RGB: the same as of the whole frame, without
+ * warping that. `part` is of the reference; `width` × `height` is the frame's size.
+ */
+export function warpPart(
+  kernels: Kernels,
+  samples: FrameSamples,
+  { width, height }: { width: number; height: number },
+  laying: Laying,
+  part: Rectangle,
+): Uint16Array {
+  // Where the kernel would begin a group of columns and a row of the bend's net in the whole frame, it does so here.
+  const [x, y] = [GROUP * Math.floor((part.x - MARGIN_px) / GROUP), NET_ROWS * Math.floor((part.y - MARGIN_px) / NET_ROWS)]
+  const wider = { x, y, width: part.x + part.width + MARGIN_px - x, height: part.y + part.height + MARGIN_px - y }
+  const { area, motion } = motionWithin(laying.motion, wider, width, height, GROUP)
+  const space = new Workspace(kernels, wider.width)
+  const warper = new FrameWarper(space, wider.width, wider.height)
+  const scratch = space.bytes(wider.width * wider.height * 6 + 64)
+  const planes = [0, 1, 2].map(() => space.plane(wider.width, wider.height, 2)) as [Slab, Slab, Slab]
+  warper.warp(cutOut(samples, width, height, area), { ...laying, motion, bend: laying.bend && bendWithin(laying.bend, wider) }, scratch, planes)
+  const out = new Uint16Array(part.width * part.height * 3)
+  planes.forEach(({ at, stride }, channel) => {
+    const values = new Uint16Array(kernels.buffer(), at, stride * wider.height)
+    for (let y = 0, o = channel; y < part.height; y++) {
+      const row = (part.y - wider.y + y) * stride + part.x - wider.x
+      for (let x = 0; x < part.width; x++, o += 3) out[o] = values[row + x]
+    }
+  })
+  return out
+}
+
+/** A rectangle of a frame's samples; beyond the frame its edge is repeated. */
+function cutOut(samples: FrameSamples, width: number, height: number, area: Rectangle): FrameSamples {
+  const out = samples instanceof Uint16Array ? new Uint16Array(area.width * area.height * 3) : new Uint8Array(area.width * area.height * 3)
+  for (let y = 0, o = 0; y < area.height; y++) {
+    const row = Math.min(height - 1, Math.max(0, area.y + y)) * width
+    for (let x = 0; x < area.width; x++, o += 3) {
+      const from = 3 * (row + Math.min(width - 1, Math.max(0, area.x + x)))
+      out[o] = samples[from]
+      out[o + 1] = samples[from + 1]
+      out[o + 2] = samples[from + 2]
+    }
+  }
+  return out
+}
