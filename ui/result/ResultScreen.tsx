@@ -13,12 +13,10 @@ import { significant } from '@/core/units'
 import { Deliver } from './Deliver'
 import { Facts } from './Facts'
 import { OrderStrip } from './OrderStrip'
-import { FUSED, placementOf, placementOfRender } from './placement'
 import { PreviewPanel, usePreview, type Preview } from './preview'
 import { Renders, settingsText } from './Renders'
 import styles from './result.module.css'
-import { ViewLink } from './viewLink'
-import { ZoomView, type Layer, type View } from './ZoomView'
+import { Beside, FUSED, placementOf, placementOfRender, Viewer, ViewLink, type Layer, type View } from '../viewer'
 
 /** The fused picture at 100 %, every frame at the same place behind it, and what came from which. */
 export function ResultScreen({ shoot }: { shoot: ShootDetail }) {
@@ -93,8 +91,10 @@ function Render({ shoot, run, render, others }: { shoot: ShootDetail; run: RunDe
           <span className={styles.percent}>{view && `${significant(view.percent, 2)} %`}</span>
         </div>
         <div className={twoViews ? styles.panes : undefined}>
-          <ZoomView layer={layer} beside={twoViews ? undefined : beside} width_px={report.crop.width} onView={setView} link={link} />
-          {twoViews && <ZoomView layer={beside} width_px={report.crop.width} link={link} />}
+          <Viewer layer={layer} width_px={report.crop.width} onView={setView} link={link}>
+            {beside && !twoViews && <Beside layer={beside} label="Where the two renders meet" />}
+          </Viewer>
+          {twoViews && <Viewer layer={beside} width_px={report.crop.width} link={link} />}
         </div>
         {other && (
           <p className={styles.sides}>

@@ -1,0 +1,58 @@
+'use client'
+
+import type OpenSeadragon from 'openseadragon'
+import { createContext, useContext, useEffect, useRef, type ReactNode } from 'react'
+import type { Layer } from './layers'
+import { useShownLayer } from './useShownLayer'
+import { useViewer, type View, type Viewing } from './useViewer'
+import styles from './viewer.module.css'
+import type { ViewLink } from './viewLink'
+
+interface Props {
+  layer: Layer
+  /** Width of the fused picture, for "100 %". */
+  width_px: number
+  onView?: (view: View) => void
+  /** Views that show the same place. */
+  link?: ViewLink
+  /** What lies over the picture; it finds the viewer by `useViewing`. */
+  children?: ReactNode
+}
+
+const ViewingContext = createContext<Viewing | undefined>(undefined)
+
+/** The viewer that a part of the screen lies over; undefined while it is being made. */
+export const useViewing = () => useContext(ViewingContext)
+
+/**
+ * The deep-zoom view. Layers are laid on one another at their place and only one is seen at a time, so that going
+ * from the fused picture to a frame and back never moves what one looks at.
+ */
+export function Viewer({ layer, width_px, onView, link, children }: Props) {
+  const host = useRef<HTMLDivElement>(null)
+  const viewing = useViewer(host, width_px, onView)
+  const error = useShownLayer(viewing, layer, link)
+  useEffect(() => (viewing && link ? link.join(viewing.viewer) : undefined), [viewing, link])
+
+  const go = (where: (viewer: OpenSeadragon.Viewer) => unknown) => {
+    if (!viewing) return
+    link?.lead(viewing.viewer)
+    where(viewing.viewer)
+  }
+
+  return (
+    <div className={styles.zoom}>
+      <div ref={host} className={styles.host} data-testid="zoom-view" data-layer={layer.key} />
+      <ViewingContext.Provider value={viewing}>{children}</ViewingContext.Provider>
+      {error && <p role="alert">{error}</p>}
+      <div className={styles.zoomKeys}>
+        <button type="button" onClick={() => go(({ viewport }) => viewport.zoomTo(width_px / viewport.getContainerSize().x))}>
+          100 %
+        </button>
+        <button type="button" onClick={() => go(({ viewport }) => viewport.goHome())}>
+          whole
+        </button>
+      </div>
+    </div>
+  )
+}
