@@ -40,3 +40,25 @@ test('a run with faults is checked by itself; the frame is named, left out, rest
   await run.getByRole('button', { name: 'Fuse these frames' }).click()
   await expect(page.getByTestId('zoom-view')).toHaveAttribute('data-layer', 'fused', { timeout: 120_000 })
 })
+
+test('a run that ends too soon says how much is sharp in no frame, and hatches it on the chosen frame', async ({ page }) => {
+  await newShoot(page, 'Battery that gave up')
+  await page.getByRole('combobox', { name: 'Faults to switch on' }).fill('battery ends')
+  await page.keyboard.press('Enter')
+  await page.keyboard.press('Escape')
+  await page.getByRole('button', { name: /^Shoot \d+ frames$/ }).click()
+  const run = page.getByRole('region', { name: 'Run 1' })
+  const survey = run.getByRole('region', { name: 'Survey' })
+  const show = survey.getByRole('button', { name: 'Show where' })
+  await expect(show).toBeVisible({ timeout: 150_000 })
+  const [, percent] = /(\d+) % behind the last/.exec((await survey.textContent())!)!
+  await show.click()
+  const hatched = page.getByRole('figure', { name: 'The chosen frame' }).locator('svg path')
+  // Rectangles of whole parts, a row each: their areas add up to the share that is told.
+  const outlines = await hatched.evaluateAll((paths) => paths.map((path) => path.getAttribute('d') ?? ''))
+  const parts = outlines.join('').matchAll(/h(\d+)v1/g)
+  const area = [...parts].reduce((sum, [, length]) => sum + Number(length), 0)
+  expect(Math.abs((100 * area) / (36 * 24) - Number(percent))).toBeLessThan(2)
+  await survey.getByRole('button', { name: 'Hide' }).click()
+  await expect(hatched).toHaveCount(0)
+})
