@@ -1,6 +1,7 @@
+import { isMoverKind, type MoverKind } from '@/core/movers'
 import type { Command } from 'commander'
 import { readInGroups, readPicture, writeWhole } from '@/codec'
-import { Survey, type Mover, type SurveyReport } from '@/core/survey'
+import { Survey, type SurveyReport } from '@/core/survey'
 import { refusal } from '@/core/words'
 import type { FrameFile, SurveyJob } from '@/schemas'
 import { progressTo, type Progress } from './progress'
@@ -19,7 +20,7 @@ export function addSurvey(program: Command): void {
     .option('--report <file>', 'write the report to a file instead of standard output')
     .option('--progress', 'report progress on standard error, one JSON object a line')
     .action(async (folder: string, { mover, report, progress }: { mover?: string; report?: string; progress?: boolean }) => {
-      if (mover !== undefined && mover !== 'rail' && mover !== 'ring') throw refusal('command.mover')
+      if (mover !== undefined && !isMoverKind(mover)) throw refusal('command.mover')
       const found = JSON.stringify(await surveyOf(await framesIn(folder), mover, progressTo(progress)), null, 2)
       if (report) await writeWhole(report, found)
       else console.log(found)
@@ -32,7 +33,7 @@ export async function runSurvey({ frames, mover, report }: SurveyJob, progress: 
   await writeWhole(report, JSON.stringify(await surveyOf(frames, mover, progress)))
 }
 
-async function surveyOf(frames: FrameFile[], mover: Mover | undefined, progress: Progress): Promise<SurveyReport> {
+async function surveyOf(frames: FrameFile[], mover: MoverKind | undefined, progress: Progress): Promise<SurveyReport> {
   await openSeries(frames)
   const made = new Survey(mover)
   let index = 0

@@ -1,3 +1,4 @@
+import { MOVER_KINDS, type MoverKind } from '@/core/movers'
 import Joi from 'joi'
 import type { TakenWith } from '@/core/formats'
 import type { SeriesRequest } from '@/core/simulate'
@@ -54,7 +55,7 @@ export interface FuseOutputs {
 export interface SurveyJob {
   kind: 'survey'
   frames: FrameFile[]
-  mover?: 'rail' | 'ring'
+  mover?: MoverKind
   report: string
 }
 
@@ -130,7 +131,7 @@ export const JOB_FILES: { [K in JobFile['kind']]: Joi.SchemaMap } = {
     positions_mm: Joi.array().items(Joi.number()),
     pixel_mm: Joi.number().greater(0),
   },
-  survey: { frames, mover: Joi.valid('rail', 'ring'), report: path },
+  survey: { frames, mover: Joi.valid(...MOVER_KINDS), report: path },
   split: { frames, report: path },
   deliver: { picture: path, out: path, bits: Joi.valid(8, 16).required(), taken: takenSchema },
   check: {

@@ -1,3 +1,4 @@
+import { MOVER_KINDS } from '@/core/movers'
 import Joi from 'joi'
 import { NO_TIMING, type PlanRequest } from '@/core/plan'
 import { length, positive } from './quantities'
@@ -64,7 +65,7 @@ const mover = Joi.alternatives()
     is: 'rail',
     then: Joi.object({ kind: Joi.string(), resolution_mm: positive('the smallest step of the rail in mm').max(100).required() }),
     otherwise: Joi.object({
-      kind: Joi.valid('rail', 'ring').required(),
+      kind: Joi.valid(...MOVER_KINDS).required(),
       resolution_mm: positive('the smallest step of the focus drive in mm').max(100),
     }),
   })

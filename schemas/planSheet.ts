@@ -1,7 +1,7 @@
 import Joi from 'joi'
 import type { Kit } from '@/core/kit'
 import { completePlanRequest, type PlanRequest } from '@/core/plan'
-import { answerOf, NEW_SHEET, type PlanSheet, type SheetAnswer } from '@/core/sheet'
+import { answerOf, NEW_SHEET, SHEET_MOVERS, type PlanSheet, type SheetAnswer } from '@/core/sheet'
 import { check } from './check'
 import { planRequestSchema } from './planRequest'
 
@@ -12,7 +12,7 @@ const CHOICES: Partial<Record<keyof PlanSheet, string[]>> = {
   from: ['lens', 'sensor'],
   reach: ['lens', 'extension', 'closeUp', 'reversed', 'faceToFace', 'objective', 'ruler', 'distance'],
   criterion: ['pixels', 'coc', 'print'],
-  mover: ['rail', 'ring', 'bracketing'],
+  mover: Object.keys(SHEET_MOVERS),
   gravity: ['level', 'down', 'up'],
   direction: ['near', 'far'],
 }

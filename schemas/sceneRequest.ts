@@ -1,3 +1,4 @@
+import { MOVER_KINDS } from '@/core/movers'
 import Joi from 'joi'
 import { SCENES, type Fault, type SeriesRequest } from '@/core/simulate'
 import { positive } from './quantities'
@@ -42,7 +43,7 @@ export const sceneRequestSchema = Joi.object<SeriesRequest>({
     focalLength_mm: positive('the focal length in mm').max(1000).default(100),
     fNumber: positive('the f-number').min(0.7).max(90).default(8),
     magnification: positive('the magnification').min(0.0005).max(20).default(1),
-    mover: Joi.valid('rail', 'ring').default('rail'),
+    mover: Joi.valid(...MOVER_KINDS).default('rail'),
   }).default(),
   positions_mm: Joi.array().items(Joi.number().min(-1000).max(100_000)).min(1).max(500).required(),
   unsteadiness: Joi.object({

@@ -1,3 +1,4 @@
+import { movesCamera } from '../movers'
 import { imageDistance_mm, subjectDistance_mm } from '../optics'
 import type { CameraSetup } from '../simulate'
 
@@ -25,7 +26,7 @@ export class FocusDrive {
     reference_mm: number,
     focus_mm: number,
   ) {
-    const rail = camera.mover === 'rail'
+    const rail = movesCamera(camera.mover)
     this.pupil_mm = (rail ? focus_mm : reference_mm) - subjectDistance_mm(camera.focalLength_mm, camera.magnification)
     this.start = this.imageOf(focus_mm)
     this.stepOnSensor_mm = (camera.fNumber * BLUR_mm) / STEPS_TO_A_FOCUS_DEPTH

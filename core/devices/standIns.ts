@@ -1,3 +1,4 @@
+import { movesCamera } from '../movers'
 import { gaussian, randomStream, specksOf, viewAt, type CameraSetup, type Fault, type Speck, type Taking, type View } from '../simulate'
 import { IDENTITY, type Picture } from '../raster'
 import { refusal } from '../words'
@@ -89,7 +90,7 @@ export class StandIns implements Devices {
         return this.cameraState()
       },
     }
-    if (camera.mover === 'rail') {
+    if (movesCamera(camera.mover)) {
       this.rail = {
         state: async () => ({ position_mm: this.screw.reading_mm }),
         moveTo: async (position_mm) => {
@@ -120,7 +121,7 @@ export class StandIns implements Devices {
 
   /** Plane of focus, from the subject's near edge. */
   get focus_mm(): number {
-    return this.setup.camera.mover === 'rail' ? this.drive.focus_mm + this.screw.carriage_mm : this.drive.focus_mm
+    return movesCamera(this.setup.camera.mover) ? this.drive.focus_mm + this.screw.carriage_mm : this.drive.focus_mm
   }
 
   /** The plane that the camera frames: the middle one of the plan. */
@@ -217,7 +218,7 @@ export class StandIns implements Devices {
       dy_px: this.knocked.dy_px + gaussian(this.random) * (0.3 + 0.3 * sway),
     }
     const { camera } = this.setup
-    const carried = camera.mover === 'rail' ? this.screw.carriage_mm + (this.setup.positions_mm[0] - this.reference_mm) : 0
+    const carried = movesCamera(camera.mover) ? this.screw.carriage_mm + (this.setup.positions_mm[0] - this.reference_mm) : 0
     // The focus ring and the rail both move the plane of focus; only the rail moves the camera.
     const view = viewAt({ ...this.lens(), mover: 'ring' }, this.focus_mm, this.reference_mm + carried, IDENTITY)
     return { ...view, jitter }
@@ -236,7 +237,7 @@ export class StandIns implements Devices {
   private slip(frames: number): void {
     const { positions_mm, camera } = this.setup
     if (frames === 0 || positions_mm.length < 2) return
-    if (camera.mover === 'rail') return this.screw.slip(frames * (positions_mm[1] - positions_mm[0]))
+    if (movesCamera(camera.mover)) return this.screw.slip(frames * (positions_mm[1] - positions_mm[0]))
     const away = positions_mm.map((position) => Math.abs(position - this.drive.focus_mm))
     const to = away.indexOf(Math.min(...away)) + frames
     this.drive.slipTo(positions_mm[Math.min(positions_mm.length - 1, Math.max(0, to))])

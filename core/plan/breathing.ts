@@ -1,3 +1,4 @@
+import { movesCamera } from '../movers'
 import { imageDistance_mm } from '../optics'
 import { effectiveFocalLength_mm, workingDistance_mm } from './framing'
 import type { PlanRequest } from './request'
@@ -27,7 +28,7 @@ const FITS = 0.9
  * way than focus did: then something else moved.
  */
 export function measuredBreathing(frames: FocusedFrame[], { optics, mover, subject }: PlanRequest): Breathing | undefined {
-  if (optics.kind !== 'lens' || mover.kind !== 'ring' || frames.length < 3) return undefined
+  if (optics.kind !== 'lens' || movesCamera(mover.kind) || frames.length < 3) return undefined
   const { magnification = 0 } = optics
   const range = subject.kind === 'range'
   const focalLength_mm = range ? optics.focalLength_mm : effectiveFocalLength_mm(optics, magnification)

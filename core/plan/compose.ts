@@ -1,3 +1,4 @@
+import { MOVERS, movesCamera } from '../movers'
 import { say, type Sentence } from '../words'
 import type { Plan } from './reply'
 import type { PlanRequest } from './request'
@@ -16,7 +17,7 @@ export interface Composing {
  * (largest image distance), on a rail at the far end, where the camera has come closest to everything.
  */
 export function composing({ edgeLoss_percent }: Plan, { mover, camera }: PlanRequest): Composing {
-  const at = mover.kind === 'rail' ? 'far' : 'near'
+  const at = MOVERS[mover.kind].tightestEnd
   const edge_percent = edgeLoss_percent / 2
   const edge_px = Math.ceil((edge_percent / 100) * camera.pixelsWide)
   const leave =
@@ -39,10 +40,10 @@ export interface DirectionAdvice {
 
 /** Which end to begin at: gravity decides on a steep rail, the light outdoors, framing otherwise. */
 export function directionAdvice({ mover, subject }: PlanRequest, gravity: 'level' | 'down' | 'up' = 'level'): DirectionAdvice {
-  if (mover.kind === 'rail' && gravity !== 'level') {
+  if (movesCamera(mover.kind) && gravity !== 'level') {
     // Going on is going towards the subject: downhill gravity runs ahead of the screw, so turn against it.
     return gravity === 'down' ? { favoured: 'far', reason: say('direction.pointsDown') } : { favoured: 'near', reason: say('direction.pointsUp') }
   }
   if (subject.kind === 'range') return { favoured: 'far', reason: say('direction.outdoors') }
-  return { favoured: 'near', reason: say(mover.kind === 'rail' ? 'direction.rail' : 'direction.ring') }
+  return { favoured: 'near', reason: say(`direction.${mover.kind}`) }
 }

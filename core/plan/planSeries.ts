@@ -1,3 +1,4 @@
+import { MOVERS, movesCamera } from '../movers'
 import { fromSensor_mm, hyperfocal_mm, scaleDistance_mm, thirdStops } from '../optics'
 import { effectiveFocalLength_mm, pupilDistance_mm, railEdgeLoss_percent, ringEdgeLoss_percent, workingDistance_mm } from './framing'
 import type { Plan, PlanNote, PlannedFrame } from './reply'
@@ -24,7 +25,7 @@ function planDepth(request: PlanRequest, subject: DepthSubject): Plan {
   const wanted = slice * (1 - request.overlap)
   const stride = mover.resolution_mm ? roundStride_mm(wanted, mover.resolution_mm) : wanted
   if (stride <= 0) {
-    const facts = { mover: mover.kind === 'rail' ? 'rail' : 'focus drive', resolution_mm: mover.resolution_mm!, wanted: wanted.toPrecision(2) }
+    const facts = { mover: MOVERS[mover.kind].drive, resolution_mm: mover.resolution_mm!, wanted: wanted.toPrecision(2) }
     throw refusal('plan.resolution', facts, 'mover.resolution_mm')
   }
   const slices = evenSlices(-request.leadIn_slices * stride, subject.depth_mm + request.runOut_slices * stride, slice, stride)
@@ -42,10 +43,9 @@ function planDepth(request: PlanRequest, subject: DepthSubject): Plan {
     ...common(request, sharp, frames),
     stride_mm: stride,
     overlap: 1 - stride / slice,
-    edgeLoss_percent:
-      mover.kind === 'rail'
-        ? railEdgeLoss_percent(travel, pupilDistance_mm(lens, sharp.magnification))
-        : ringEdgeLoss_percent(effectiveFocalLength_mm(lens, sharp.magnification), distance, distance + travel, lens.breathing),
+    edgeLoss_percent: movesCamera(mover.kind)
+      ? railEdgeLoss_percent(travel, pupilDistance_mm(lens, sharp.magnification))
+      : ringEdgeLoss_percent(effectiveFocalLength_mm(lens, sharp.magnification), distance, distance + travel, lens.breathing),
     workingDistance_mm: distance,
     notes: notes(request, sharp),
   }
@@ -67,7 +67,7 @@ function planRange(request: PlanRequest, asked: RangeSubject): Plan {
     near_mm: near,
     far_mm: far,
   }))
-  const rail: PlanNote[] = request.mover.kind === 'rail' ? [note('range-by-ring')] : []
+  const rail: PlanNote[] = movesCamera(request.mover.kind) ? [note('range-by-ring')] : []
   return {
     ...common(measured, sharp, frames),
     stride_mm: frames.length > 1 ? frames[1].focusDistance_mm! - frames[0].focusDistance_mm! : 0,
@@ -140,7 +140,7 @@ function notes(request: PlanRequest, sharp: SliceOptics): PlanNote[] {
   } else if (sharp.waveLimited) {
     list.push(note('wave-floor'))
   }
-  if (request.mover.kind === 'ring' && request.subject.kind === 'depth') {
+  if (!movesCamera(request.mover.kind) && request.subject.kind === 'depth') {
     list.push(note('scale-at-near-edge'))
   }
   return list

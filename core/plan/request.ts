@@ -1,3 +1,5 @@
+import type { MoverKind } from '../movers'
+
 /** What is asked of a plan. Lengths in mm; `far_mm` may be Infinity (`null` in JSON). */
 export interface PlanRequest {
   camera: Camera
@@ -63,7 +65,12 @@ export interface RangeSubject {
 }
 
 /** A ring has a resolution where it moves by whole steps of a drive. */
-export type Mover = { kind: 'rail'; resolution_mm: number } | { kind: 'ring'; resolution_mm?: number }
+export type Mover = { [Kind in MoverKind]: { kind: Kind } & MoverSettings[Kind] }[MoverKind]
+
+interface MoverSettings {
+  rail: { resolution_mm: number }
+  ring: { resolution_mm?: number }
+}
 
 /** Seconds spent per frame. */
 export interface Timing {

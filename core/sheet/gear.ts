@@ -1,3 +1,4 @@
+import { moverKindOf } from './sheetMovers'
 import { railStep_mm, type Body, type Kit, type Lens, type Light, type Rail } from '../kit'
 import type { LensLimits } from '../plan'
 import { refusal } from '../words'
@@ -22,7 +23,7 @@ export function gearOf(sheet: PlanSheet, kit: Kit): Gear {
     lens: find(kit.lenses, sheet.lens, 'lens'),
     light: find(kit.lights, sheet.light, 'light'),
   }
-  const onRail = sheet.mover === 'rail' && sheet.kind === 'depth' && sheet.rail !== OTHER_RAIL
+  const onRail = moverKindOf(sheet) === 'rail' && sheet.rail !== OTHER_RAIL
   return onRail ? { ...found, rail: find(kit.rails, sheet.rail, 'rail') } : found
 }
 

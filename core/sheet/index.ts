@@ -9,3 +9,4 @@ export { positionsOf, readingsOf, shootingOrder, type Positions, type Readings }
 export { nearestText, placementOf, type Placement } from './placement'
 export { adviceOnMover, runCardOf, type RunCard } from './runCard'
 export { seriesText, verdictOf, type Verdict } from './verdict'
+export { moverKindOf, SHEET_MOVERS, type SheetMover } from './sheetMovers'

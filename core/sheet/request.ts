@@ -1,3 +1,4 @@
+import { moverKindOf } from './sheetMovers'
 import type { Kit } from '../kit'
 import { refusal } from '../words'
 import {
@@ -119,8 +120,13 @@ function subjectOf(sheet: PlanSheet): PlanRequest['subject'] {
 }
 
 function moverOf(sheet: PlanSheet, gear: Gear): Mover {
-  if (sheet.kind === 'range' || sheet.mover !== 'rail') return { kind: 'ring' }
-  return { kind: 'rail', resolution_mm: above(railStepOf(sheet, gear), 'resolution_mm', 'the smallest step of the rail in mm') }
+  const kind = moverKindOf(sheet)
+  switch (kind) {
+    case 'ring':
+      return { kind }
+    case 'rail':
+      return { kind, resolution_mm: above(railStepOf(sheet, gear), 'resolution_mm', 'the smallest step of the rail in mm') }
+  }
 }
 
 function timingOf(sheet: PlanSheet, { body, light, rail }: Gear, optics: Optics): Timing {

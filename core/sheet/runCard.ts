@@ -1,3 +1,4 @@
+import { MOVERS } from '../movers'
 import { cautions, chainedParts, checklist, composing, criterionMeaning, moverAdvice } from '../plan'
 import { apertureText, exposureText, lengthText, significant, type UnitSystem } from '../units'
 import { nearestText } from './placement'
@@ -44,7 +45,7 @@ function framing(planned: SheetPlan, sheet: PlanSheet, system: UnitSystem): RunC
     { label: 'Nearest point', value: nearestText(planned, sheet, system) },
     {
       label: 'Mover',
-      value: `${gear.rail?.name ?? (step ? `the body’s bracketing, step number ${step.step}` : request.mover.kind === 'rail' ? 'rail' : 'focus ring')}, ${start}`,
+      value: `${gear.rail?.name ?? (step ? `the body’s bracketing, step number ${step.step}` : MOVERS[request.mover.kind].name)}, ${start}`,
     },
     { label: 'Compose', value: composing(plan, request).text },
     { label: 'Sharpness', value: criterionMeaning(request.sharpness, request.camera) },
@@ -83,7 +84,7 @@ function everyFrame({ request }: SheetPlan, sheet: PlanSheet): string[] {
   const filter = (sheet.filter_stops ?? 0) > 0 && request.subject.kind === 'range'
   return [
     filter && 'filter off',
-    request.mover.kind === 'rail' ? 'move' : 'focus',
+    MOVERS[request.mover.kind].action,
     filter && 'filter on',
     settle_s + delay_s > 0 && `hands off, wait ${significant(settle_s + delay_s, 2)} s`,
     `expose ${exposureText(exposure_s)}`,

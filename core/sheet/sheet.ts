@@ -1,3 +1,4 @@
+import type { SheetMover } from './sheetMovers'
 import type { Surrounding, Target } from '../plan'
 
 /** What stands in a field: null where it is empty, NaN where it holds something that is no number. */
@@ -57,7 +58,7 @@ export interface PlanSheet {
   leadIn_slices: MaybeNumber
   runOut_slices: MaybeNumber
 
-  mover: 'rail' | 'ring' | 'bracketing'
+  mover: SheetMover
   /** Name of a rail of the kit; empty for one that is known by its smallest step only. */
   rail: string
   resolution_mm: MaybeNumber

@@ -1,3 +1,4 @@
+import { movesCamera, type MoverKind } from '../movers'
 import { imageDistance_mm, subjectDistance_mm, workingFNumber } from '../optics'
 import type { Similarity } from '../raster'
 
@@ -10,7 +11,7 @@ export interface CameraSetup {
   fNumber: number
   /** Magnification in the plane of focus of the middle of the series. */
   magnification: number
-  mover: 'rail' | 'ring'
+  mover: MoverKind
 }
 
 /** One exposure: where the camera stands and what it is focused on. */
@@ -37,7 +38,7 @@ export interface View {
  */
 export function viewAt(setup: CameraSetup, focusZ: number, referenceZ: number, jitter: Similarity, aside_mm: [number, number] = [0, 0]): View {
   const distance = subjectDistance_mm(setup.focalLength_mm, setup.magnification)
-  const pupilZ = (setup.mover === 'rail' ? focusZ : referenceZ) - distance
+  const pupilZ = (movesCamera(setup.mover) ? focusZ : referenceZ) - distance
   return {
     pupilZ,
     focusZ,

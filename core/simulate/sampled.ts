@@ -1,3 +1,4 @@
+import { movesCamera } from '../movers'
 import type { Rectangle } from '../raster'
 import { pixelsPer_mm, type CameraSetup, type View } from './camera'
 import { Hidden, marginOf } from './hidden'
@@ -30,7 +31,7 @@ export function sampleScene(scene: Scene, setup: CameraSetup, view: View, option
 
 /** The same bit by bit, for who has other things to do meanwhile: a large picture takes many seconds. */
 export function* sampling(scene: Scene, setup: CameraSetup, view: View, options: SamplingOptions = {}): Sampling<SampledScene> {
-  const { density = densityFor(setup), window, fromOnePlace = setup.mover === 'ring' } = options
+  const { density = densityFor(setup), window, fromOnePlace = !movesCamera(setup.mover) } = options
   const extent = extentOf(setup, window, density)
   const layers: SampledLayer[] = []
   const hidden = fromOnePlace ? new Hidden(extent) : undefined

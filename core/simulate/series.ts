@@ -1,3 +1,4 @@
+import { movesCamera } from '../movers'
 import { compose, createPlane, IDENTITY, invert, type Picture, type Plane, type Similarity } from '../raster'
 import { pixelsPer_mm, viewAt, type CameraSetup, type View } from './camera'
 import { exposeLens } from './exposeLens'
@@ -70,7 +71,7 @@ export class SimulatedSeries {
     })
     this.exposures = this.shots.map((shot) => shot.exposure * 2 ** (gaussian(random) * unsteadiness.exposure_ev))
     this.scene = inWind(SCENES[request.scene](seed), request.breeze_mm)
-    const fromOnePlace = camera.mover === 'ring' && !this.shots.some(({ pushed }) => pushed)
+    const fromOnePlace = !movesCamera(camera.mover) && !this.shots.some(({ pushed }) => pushed)
     this.sampled = sampleScene(this.scene, camera, viewAt(camera, middle, middle, IDENTITY), { fromOnePlace })
   }
 

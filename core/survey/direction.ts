@@ -1,11 +1,9 @@
+import { movesCamera, type MoverKind } from '../movers'
 import { compose, invert, type Similarity } from '../raster'
 import { TILES, type FrameFacts } from './frameFacts'
 import { agreement, median, type Profiles } from './order'
 import type { Pairs } from './pairs'
 import { onTiles } from './steps'
-
-/** What moved the focus: the ring or drive, or the whole camera on a rail. */
-export type Mover = 'ring' | 'rail'
 
 export interface DirectionFinding {
   /** Whether the first frame of the order is focused nearest. */
@@ -36,12 +34,12 @@ export function nearEndOf(
   motions: Similarity[],
   names: number[],
   pairs: Pairs,
-  mover?: Mover,
+  mover?: MoverKind,
 ): DirectionFinding {
   const grows = Math.log(motions.at(-1)!.scale)
   const alongNames = agreement(names)
   if (Math.abs(grows) < LEAST_SCALE) return { nearFirst: alongNames >= 0, by: 'names' }
-  if (mover) return { nearFirst: mover === 'ring' ? grows < 0 : grows > 0, by: 'breathing' }
+  if (mover) return { nearFirst: movesCamera(mover) ? grows > 0 : grows < 0, by: 'breathing' }
   const { excess, error } = thereAndBack(frames, profiles, motions, pairs)
   const named = (nearFirst: boolean) => (Math.abs(alongNames) < 0.9 ? 0.5 : nearFirst === alongNames > 0 ? NEAR_FIRST : 1 - NEAR_FIRST)
   const ringNearFirst = grows < 0

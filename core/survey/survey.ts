@@ -1,8 +1,9 @@
+import type { MoverKind } from '../movers'
 import type { Picture } from '../raster'
 import { say } from '../words'
 import { coverageMessages, coverageOf, GAP_steps, type Coverage } from './coverage'
 import { orderedByScale } from './byScale'
-import { nearEndOf, type Mover } from './direction'
+import { nearEndOf } from './direction'
 import { bestShares, exposuresAgainst, flawsOf, type Flaw } from './flaws'
 import { frameFacts, type FrameFacts } from './frameFacts'
 import { agreement, focusOrder, median, profilesOf } from './order'
@@ -60,7 +61,7 @@ export class Survey {
   private readonly pairs = new Pairs()
 
   /** `mover`, where it is known, tells near from far without guessing. */
-  constructor(private readonly mover?: Mover) {}
+  constructor(private readonly mover?: MoverKind) {}
 
   /** Takes the next frame, as small as some 640 px wide; all frames must have one size. */
   add(file: string, picture: Picture): void {

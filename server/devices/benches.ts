@@ -1,3 +1,4 @@
+import { movesCamera } from '@/core/movers'
 import { randomUUID } from 'node:crypto'
 import { createReadStream } from 'node:fs'
 import { mkdir, rm } from 'node:fs/promises'
@@ -116,7 +117,7 @@ export class Benches {
       ...(light && { recycling_s: request.timing.recycling_s }),
       batteryFrames: BATTERY_FRAMES,
       cardFrames: Math.floor(CARD_MB / rawSize_MB),
-      backlash_mm: request.mover.kind === 'rail' ? 0.04 : 0,
+      backlash_mm: movesCamera(request.mover.kind) ? 0.04 : 0,
       faults: usualFaults(kinds, plan.frameCount, randomStream(seed)),
     }
   }

@@ -1,3 +1,4 @@
+import { movesCamera } from '@/core/movers'
 import { magnificationAt, subjectDistance_mm } from '@/core/optics'
 import type { LensOptics, Plan, PlanRequest } from '@/core/plan'
 import { randomStream, usualFaults, type Fault, type SeriesRequest } from '@/core/simulate'
@@ -45,7 +46,7 @@ function placesOf(
     const { magnification, attachment } = optics as LensOptics
     // A plan frames the near edge. With the ring, what lies behind it is pictured smaller; a rail takes its magnification along.
     const near_mm = subjectDistance_mm(focalLength_mm, magnification!)
-    const inMiddle = mover.kind === 'ring' && !attachment ? magnificationAt(focalLength_mm, near_mm + middle.position_mm!) : magnification!
+    const inMiddle = !movesCamera(mover.kind) && !attachment ? magnificationAt(focalLength_mm, near_mm + middle.position_mm!) : magnification!
     return { magnification: inMiddle, positions_mm: frames.map((frame) => frame.position_mm!) }
   }
   return {

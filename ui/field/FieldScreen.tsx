@@ -1,5 +1,6 @@
 'use client'
 
+import { movesCamera } from '@/core/movers'
 import { useMemo, useState } from 'react'
 import { fieldProgress, phasesOf, runBegunBy } from '@/core/field'
 import { FocusLine } from '@/core/plan'
@@ -145,7 +146,7 @@ function Field({ shoot, planned, sheet }: { shoot: ShootDetail; planned: SheetPl
             onFaults={setFaults}
             onOpen={onOpen}
             busy={self.running}
-            byRail={request.mover.kind === 'rail' && request.subject.kind === 'depth'}
+            byRail={movesCamera(request.mover.kind) && request.subject.kind === 'depth'}
             onTest={() => append({ kind: 'extra', what: 'test' })}
             onDivider={() => press(true).then(() => append({ kind: 'extra', what: 'divider' }), onError)}
           />

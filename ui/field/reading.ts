@@ -1,3 +1,4 @@
+import { movesCamera } from '@/core/movers'
 import { fromSensor_mm } from '@/core/optics'
 import type { FocusLine } from '@/core/plan'
 import type { SheetPlan } from '@/core/sheet'
@@ -8,7 +9,7 @@ export function readingOf({ plan, request }: SheetPlan, focusLine: FocusLine): {
   if (plan.hyperfocal_mm !== undefined && optics.kind === 'lens') {
     return { label: 'What the lens scale shows, in m', toPosition: (m) => fromSensor_mm(m * 1000, optics.focalLength_mm) }
   }
-  if (mover.kind === 'rail' && subject.kind === 'depth') {
+  if (movesCamera(mover.kind) && subject.kind === 'depth') {
     const [first] = focusLine.order
     return { label: 'Where the rail is, in mm from the first frame', toPosition: (mm) => focusLine.positionOf(first) + mm }
   }

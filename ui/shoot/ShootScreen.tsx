@@ -1,5 +1,6 @@
 'use client'
 
+import { movesCamera } from '@/core/movers'
 import { Alert, Button } from 'antd'
 import { useState } from 'react'
 import { seriesText } from '@/core/sheet'
@@ -55,7 +56,7 @@ export function ShootScreen({ shoot }: { shoot: ShootDetail }) {
           <section>
             <h2>Simulated camera</h2>
             <p className={styles.quiet}>
-              Shoots the {shoot.scene} scene at every position of the plan, {request.mover.kind === 'rail' ? 'on a rail' : 'with its focus drive'}.
+              Shoots the {shoot.scene} scene at every position of the plan, {movesCamera(request.mover.kind) ? 'on a rail' : 'with its focus drive'}.
             </p>
             <div className={styles.standIn}>
               <FaultSelect label="Faults to switch on" value={faults} onChange={setFaults} />

@@ -1,3 +1,4 @@
+import { movesCamera } from '../../movers'
 import type { PlanRequest } from '../request'
 
 export interface CardContext {
@@ -13,7 +14,7 @@ export type Surrounding = 'water' | 'height' | 'road' | 'animals' | 'protected' 
 
 /** What to see to before the first frame, in order, fitted to the plan. */
 export function checklist({ mover, subject }: PlanRequest, { frameCount, light, filter_stops }: CardContext): string[] {
-  const byRail = mover.kind === 'rail' && subject.kind === 'depth'
+  const byRail = movesCamera(mover.kind) && subject.kind === 'depth'
   return [
     'Card empty, with room for the whole series',
     `Battery full: it must last ${frameCount} frames`,

@@ -1,9 +1,10 @@
+import type { MoverKind } from '../../movers'
 import { pupilDistance_mm } from '../framing'
 import type { Plan } from '../reply'
 import type { LensOptics } from '../request'
 
 export interface MoverAdvice {
-  favoured: 'rail' | 'ring'
+  favoured: MoverKind
   /** On a rail, how much more the near plane grows than the far one over the travel, in percent. The ring's is 0. */
   perspectiveChange_percent: number
   /** How much the subject grows against a background so far behind it, in percent; 0 without one. */

@@ -1,5 +1,6 @@
 'use client'
 
+import { MOVERS } from '@/core/movers'
 import { memo } from 'react'
 import type { Plan, PlanRequest } from '@/core/plan'
 import { apertureText, durationText, significant, storageText } from '@/core/units'
@@ -80,7 +81,7 @@ export const PlanNumbers = memo(function PlanNumbers({ plan, request }: { plan: 
         label="Edge cropped by registration"
         value={`${significant(plan.edgeLoss_percent, 2)} %`}
         reason={{
-          formula: request.mover.kind === 'rail' ? '1 − z / (z + travel), z from the entrance pupil' : '1 − v_far / v_near',
+          formula: MOVERS[request.mover.kind].edgeLossFormula,
           inputs: 'of the picture’s width, composing at the first frame',
           source: 'Ray, Applied Photographic Optics, 3rd ed. 2002',
         }}

@@ -1,3 +1,4 @@
+import { movesCamera } from '@/core/movers'
 import { fromSensor_mm, scaleDistance_mm } from '@/core/optics'
 import { placementOf, targetsOf, type PlanSheet, type SheetPlan } from '@/core/sheet'
 
@@ -42,7 +43,7 @@ export function sideGeometry({ plan, request, gear }: SheetPlan, sheet: PlanShee
     pupil: lensFront_mm - gear.lens.length_mm / 3,
     subject: { from: near, to: near + depth, height: Math.min(camera.sensorHeight_mm / plan.magnification, 130) },
     slices: plan.frames.map(({ near_mm, far_mm }) => ({ from: near + near_mm, to: near + far_mm })),
-    travel: request.mover.kind === 'rail' ? (plan.frames.at(-1)!.travel_mm ?? 0) : 0,
+    travel: movesCamera(request.mover.kind) ? (plan.frames.at(-1)!.travel_mm ?? 0) : 0,
     targets: background,
     end: Math.max(near + Math.max(depth, plan.frames.at(-1)!.far_mm), ...background.map(({ at }) => at)) * 1.04 + 6,
     endless: false,

@@ -3,16 +3,12 @@
 import { useMemo } from 'react'
 import { railStep_mm } from '@/core/kit'
 import { directionAdvice } from '@/core/plan'
-import { adviceOnMover, OTHER_RAIL } from '@/core/sheet'
+import { adviceOnMover, OTHER_RAIL, SHEET_MOVERS } from '@/core/sheet'
 import { useUnits } from '../../units'
 import { usePlan } from '../planStore'
 import { Hint, LengthField, NumberField, RadioField, SelectField } from './Field'
 
-const MOVERS = [
-  { value: 'rail', label: 'Rail' },
-  { value: 'ring', label: 'Focus ring' },
-  { value: 'bracketing', label: 'The body’s own' },
-]
+const MOVERS = Object.entries(SHEET_MOVERS).map(([value, { label }]) => ({ value, label }))
 
 const OTHER = { value: OTHER_RAIL, label: 'Another rail, by its smallest step' }
 

@@ -1,0 +1,1 @@
+export { isMoverKind, MOVER_KINDS, MOVERS, movesCamera, type MoverFacts, type MoverKind } from './movers'
