@@ -28,7 +28,7 @@ export interface UnsharpReport {
   between_percent: number
   /** About how many frames would reach most of what lies beyond each end. */
   missing: { near: number; far: number }
-  /** The frame in whose view the parts are told. */
+  /** The frame whose view the map is in. */
   file: string
   /** Rows of parts from the top, a letter each: `.` sharp or empty, `n` beyond the near end, `f` beyond the far end, `b` between slices. */
   map: string[]
@@ -52,13 +52,13 @@ export function coverageOf(used: FrameFacts[], { steps, motions, byScale }: Step
     return missing > 0 || length > GAP_steps ? [{ after: fileAt(n), before: fileAt(n + 1), missing: Math.max(1, missing) }] : []
   })
   if (!unsharp) return { nearEnd: 'reached', farEnd: 'reached', gaps }
-  const told = reportOf(unsharp, fileAt)
+  const report = reportOf(unsharp, fileAt)
   const most = byScale ? MOST_percent.byScale : MOST_percent.bySharpness
   return {
-    nearEnd: told.near_percent > most ? 'short' : 'reached',
-    farEnd: told.far_percent > most ? 'short' : 'reached',
+    nearEnd: report.near_percent > most ? 'short' : 'reached',
+    farEnd: report.far_percent > most ? 'short' : 'reached',
     gaps,
-    unsharp: told,
+    unsharp: report,
   }
 }
 

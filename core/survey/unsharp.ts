@@ -12,7 +12,7 @@ export type Sharpness = 'sharp' | 'near' | 'far' | 'between'
 export interface Unsharp {
   /** Row by row, `PARTS.across` × `PARTS.down`. */
   parts: Sharpness[]
-  /** Frame in whose view the parts are told, as index into the frames given. */
+  /** Frame whose view the parts are in, as an index into the frames given. */
   seenFrom: number
   /** How many more frames at the usual step would reach most of what lies beyond each end. */
   beyond: { near: number; far: number }

@@ -50,7 +50,7 @@ export function LiveCheck({ shoot, focusLine, readings, near_mm, taken }: Props)
   const frameOf = useMemo(() => focusOf(run, taken, focusLine, near_mm), [run, taken, focusLine, near_mm])
   if (!run || count === 0) return null
   const list = report ? reshootList(focusLine, report, frameOf) : []
-  const told = new Set(list.flatMap(({ why }) => ({ near: ['near-short'], far: ['far-short'], gap: ['gap', 'loose'] })[why]))
+  const listed = new Set(list.flatMap(({ why }) => ({ near: ['near-short'], far: ['far-short'], gap: ['gap', 'loose'] })[why]))
   return (
     <section className={styles.check} aria-label="Check">
       <h2>
@@ -62,7 +62,7 @@ export function LiveCheck({ shoot, focusLine, readings, near_mm, taken }: Props)
           <li key={`${entry.why} ${entry.between?.join()}`}>▲ {textOf(entry, readings)}</li>
         ))}
         {report?.messages
-          .filter(({ code }) => !told.has(code))
+          .filter(({ code }) => !listed.has(code))
           .map(({ code, text, files }) => (
             <li key={`${code} ${files.join()}`}>▲ {text}</li>
           ))}
@@ -88,8 +88,8 @@ function focusOf(
   near_mm: number,
 ): Map<string, PlannedFrame> {
   if (!run) return new Map()
-  const told = run.frames.filter(({ position_mm }) => position_mm !== null)
-  if (told.length > 0) return new Map(told.map(({ name, position_mm }, k) => [name, focusLine.frameAt(focusLine.placeOf(position_mm! + near_mm), k)]))
+  const placed = run.frames.filter(({ position_mm }) => position_mm !== null)
+  if (placed.length > 0) return new Map(placed.map(({ name, position_mm }, k) => [name, focusLine.frameAt(focusLine.placeOf(position_mm! + near_mm), k)]))
   if (taken.length !== run.frames.length) return new Map()
   return new Map(run.frames.flatMap(({ name }, k) => (taken[k].frame ? [[name, taken[k].frame] as const] : [])))
 }

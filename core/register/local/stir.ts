@@ -27,16 +27,16 @@ export function stirredShare(from: Prepared, to: Prepared, motion: Similarity, f
   const scaled = { ...motion, dx_px: motion.dx_px * factor, dy_px: motion.dy_px * factor }
   const samples = sampledBy(level.points, other, scaled)
   const cells = gatherCells(level, samples)
-  let [told, moved] = [0, 0]
+  let [seen, moved] = [0, 0]
   for (let s = 0; s < cells.length; s += 6) {
     const [xx, xy, yy, ex, ey, count] = cells.subarray(s, s + 6)
     if (count < LEAST_POINTS) continue
-    told++
+    seen++
     const rest = HELD * (xx + yy)
     const determinant = (xx + rest) * (yy + rest) - xy * xy
     if (Math.hypot((yy + rest) * ex - xy * ey, (xx + rest) * ey - xy * ex) > MOVED_px * determinant) moved++
   }
-  return moved / Math.max(1, told)
+  return moved / Math.max(1, seen)
 }
 
 /** Six sums a cell: xx, xy, yy of the gradients, their products with the residual, and how many points there are. */
