@@ -89,7 +89,8 @@ function focusOf(
 ): Map<string, PlannedFrame> {
   if (!run) return new Map()
   const placed = run.frames.filter(({ position_mm }) => position_mm !== null)
-  if (placed.length > 0) return new Map(placed.map(({ name, position_mm }, k) => [name, focusLine.frameAt(focusLine.placeOf(position_mm! + near_mm), k)]))
+  if (placed.length > 0)
+    return new Map(placed.map(({ name, position_mm }, k) => [name, focusLine.frameAt(focusLine.placeOf(position_mm! + near_mm), k)]))
   if (taken.length !== run.frames.length) return new Map()
   return new Map(run.frames.flatMap(({ name }, k) => (taken[k].frame ? [[name, taken[k].frame] as const] : [])))
 }
