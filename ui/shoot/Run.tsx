@@ -3,12 +3,14 @@
 import { Button } from 'antd'
 import { useRouter } from 'next/navigation'
 import { useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react'
-import { depthCss, rampPlace } from '@/core/ramp'
+import { depthCss } from '@/core/ramp'
 import { significant } from '@/core/units'
 import type { JobResults, RunDetail, ShootDetail } from '@/schemas'
 import { message } from '../messages'
 import { runJob, send, useCommand } from '../api'
+import { useStoredPlan } from '../useStoredPlan'
 import { DeleteButton } from '../DeleteButton'
+import { depthPlaces } from './depthPlaces'
 import { Flick } from './Flick'
 import { FuseControls } from './FuseControls'
 import { MissingFiles } from './MissingFiles'
@@ -36,6 +38,12 @@ export function Run({ run, shoot, busy, selected, onSelect }: Props) {
   const setAside = useCommand<{ id: number; aside: boolean }>(shoot.id, ({ id, aside }) => send(`/api/frames/${id}/aside`, 'PUT', { aside }))
   const frames = useMemo(() => sortedFrames(run), [run])
   const focusText = useFocusText(shoot)
+  const { plan, request } = useStoredPlan(run)
+  const places = depthPlaces(
+    frames.map(({ frame }) => frame.position_mm),
+    plan,
+    request?.subject.kind === 'range' ? request.subject.near_mm : 0,
+  )
   const [hatched, setHatched] = useState(false)
 
   // Each set of frames is checked once by itself, as soon as no more are arriving.
@@ -115,7 +123,7 @@ export function Run({ run, shoot, busy, selected, onSelect }: Props) {
             key={sorted.frame.id}
             sorted={sorted}
             index={index}
-            count={frames.length}
+            depth={places[index]}
             chosen={index === selected}
             focusText={focusText}
             onSelect={() => onSelect(index)}
@@ -137,17 +145,18 @@ function splitText(series: JobResults['split']['series']): string {
 interface FrameProps {
   sorted: SortedFrame
   index: number
-  count: number
+  /** Place on the depth ramp. */
+  depth: number
   chosen: boolean
   focusText: (position_mm: number) => string
   onSelect: () => void
   onToggle: () => void
 }
 
-function Frame({ sorted: { frame, role, reason, used }, index, count, chosen, focusText, onSelect, onToggle }: FrameProps) {
+function Frame({ sorted: { frame, role, reason, used }, index, depth, chosen, focusText, onSelect, onToggle }: FrameProps) {
   const classes = [chosen ? styles.chosen : '', used ? '' : styles.out].filter(Boolean).join(' ')
   return (
-    <li style={{ borderTopColor: depthCss(rampPlace(index, count)) }} className={classes || undefined} data-role={role}>
+    <li style={{ borderTopColor: depthCss(depth) }} className={classes || undefined} data-role={role}>
       <button type="button" data-frame onClick={onSelect} title={`${frame.name} · SHA-256 ${frame.sha256.slice(0, 12)}…`}>
         <img src={`/api/frames/${frame.id}/thumb`} alt={`Frame ${index + 1}, ${frame.name}`} loading="lazy" />
         <span>
