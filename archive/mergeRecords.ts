@@ -15,7 +15,7 @@ export interface RestoreReport {
 }
 
 interface Options {
-  /** Whether what was added stays; else it is only told. */
+  /** Whether what was added stays; else it is only reported. */
   keep: boolean
   /** Whether the file of a frame that is known already is gone. */
   lacks: (runId: number, file: string) => boolean

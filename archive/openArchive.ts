@@ -94,7 +94,7 @@ async function copyOut(zip: ZipFile, entries: Map<string, Entry>, manifest: Mani
   await streamOf(zip, entry)
     .then((from) => pipeline(from, through, to))
     .catch((error: NodeJS.ErrnoException) => {
-      // What the disk refuses is told as such; all else is the archive's fault.
+      // What the disk refuses is reported as such; all else is the archive's fault.
       throw error.syscall ? error : refusal('archive.damaged', { name, file })
     })
   if (hash.digest('hex') !== manifest.files[file].sha256) throw refusal('archive.damaged', { name, file })

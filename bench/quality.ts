@@ -21,7 +21,7 @@ interface Subject {
   planes: [number, number, number]
   camera: Record<string, unknown>
   more?: Record<string, unknown>
-  /** What the command is told beside the style. */
+  /** Options for the command beside the style. */
   flags?: string[]
   /** The series is that of another subject. */
   seriesOf?: string

@@ -75,14 +75,14 @@ for (let number = Number(first); number < Number(first) + Number(howMany); numbe
       `registration ${all_px.toFixed(2)} px, on the subject ${onSubject_px.toFixed(2)}; auto ${auto.toFixed(2)}, ${compared}`,
   )
 }
-const told = (of: (row: (typeof rows)[number]) => number) => {
+const summary = (of: (row: (typeof rows)[number]) => number) => {
   const sorted = rows.map(of).sort((a, b) => a - b)
   const near = sorted.filter((px) => px <= 0.1).length
   return `median ${sorted[sorted.length >> 1].toFixed(2)} px, most ${sorted.at(-1)!.toFixed(2)} px, within 0.1 px ${near} of ${sorted.length}`
 }
 const gains = rows.flatMap(({ gain_dB }) => (gain_dB === undefined ? [] : [gain_dB])).sort((a, b) => a - b)
 console.log(
-  `registration: ${told((row) => row.all_px)}; on the subject: ${told((row) => row.onSubject_px)}. ` +
+  `registration: ${summary((row) => row.all_px)}; on the subject: ${summary((row) => row.onSubject_px)}. ` +
     `Auto over the textbook: median ${gains[gains.length >> 1]?.toFixed(2)} dB, ` +
     `least ${gains[0]?.toFixed(2)} dB; below it ${gains.filter((gain) => gain < 0).length} of ${gains.length}`,
 )

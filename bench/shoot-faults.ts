@@ -101,4 +101,4 @@ for (const scene of scenes.split(',')) {
     )
   }
 }
-console.log(`${right} of ${made} runs told right`)
+console.log(`${right} of ${made} runs judged right`)

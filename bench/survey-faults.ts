@@ -139,7 +139,7 @@ function isRightlyIdle(said: string, series: SimulatedSeries, scene: SceneSetup)
   return said === `${file(last)} idle beyond` && beyond_percent(series, scene, [0, last - 1], -1).far < 1
 }
 
-/** Much beyond an end must be told, hardly anything must not; between them either is right. */
+/** Much beyond an end must be found, hardly anything must not; between them either is right. */
 const MUCH = { steps: 2, percent: 25 }
 const HARDLY = { steps: 1, percent: 5 }
 
@@ -183,18 +183,18 @@ for (let run = Number(first); run <= Number(runs); run += Number(every)) {
   ]
   const name = `run ${run} ${scene.name} ${mover}`
   const miss = (what: string) => console.log(`missed: ${name} ${what} at ${frame}; said: ${said.join(', ') || 'nothing'}`)
-  // What lies beyond the ends is told by the scene's own depth, whatever was cut.
+  // What lies beyond the ends follows from the scene's own depth, whatever was cut.
   const endsMoved = trouble?.faults?.some(({ kind }) => kind === 'runsOn' || kind === 'divider' || kind === 'skippedStep' || kind === 'repeatedStep')
   const ends = (['near', 'far'] as const).map((end) => {
-    if (endsMoved) return { end, told: undefined, short: report.coverage[`${end}End`] === 'short' }
+    if (endsMoved) return { end, expected: undefined, short: report.coverage[`${end}End`] === 'short' }
     const much = beyond_percent(series, scene, kept, MUCH.steps)[end] > MUCH.percent
     const hardly = beyond_percent(series, scene, kept, HARDLY.steps)[end] < HARDLY.percent
-    return { end, told: much ? true : hardly ? false : undefined, short: report.coverage[`${end}End`] === 'short' }
+    return { end, expected: much ? true : hardly ? false : undefined, short: report.coverage[`${end}End`] === 'short' }
   })
-  for (const { end, told, short } of ends) {
-    if (told === true) count(`${end} end`, short)
-    if (told === true && !short) miss(`${end} end`)
-    if (told === false && short) alarms.push(`${name}: ${end} end`)
+  for (const { end, expected, short } of ends) {
+    if (expected === true) count(`${end} end`, short)
+    if (expected === true && !short) miss(`${end} end`)
+    if (expected === false && short) alarms.push(`${name}: ${end} end`)
   }
   if (!trouble) {
     clean++

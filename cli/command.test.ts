@@ -80,7 +80,7 @@ describe('simulate and fuse', () => {
       .split('\n')
       .map((line) => JSON.parse(line))
     const stages = events.map(({ stage }) => stage)
-    // The picture after the first frame is there when the second is told of.
+    // The picture after the first frame is there when the second is reported.
     expect(events.filter(({ stage, soFar }) => stage === 'fuse' && soFar >= 1).map(({ frame }) => frame)).toEqual([2, 3, 4])
     expect(events.find(({ stage }) => stage === 'encode').soFar).toBeGreaterThanOrEqual(1)
     expect(await sharp(at('so-far', 'picture.jpg')).metadata()).toMatchObject({ width: 120, height: 80 })

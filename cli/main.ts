@@ -18,7 +18,7 @@ const VERBS = [addPlan, addSimulate, addSurvey, addSplit, addFuse, addBackup, ad
 /** The `nitidus` command: 0 on success, 2 on a user's mistake with one line on standard error, 1 on ours. */
 async function main(args: string[]): Promise<number> {
   const program = new Command('nitidus').description('Plan, check, fuse and keep focus series.').exitOverride().showSuggestionAfterError(false)
-  // What is wrong is told below, in one line.
+  // What is wrong is reported below, in one line.
   const silent = { outputError: () => undefined, writeErr: () => undefined }
   program.configureOutput(silent)
   for (const add of VERBS) add(program)

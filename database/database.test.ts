@@ -57,7 +57,7 @@ test('a folder that was left anywhere in its first start, or in an upgrade, open
     }
 }, 120_000)
 
-test('numbers, uids and folders of older records are told apart, and what referred to them still does', async () => {
+test('numbers, uids and folders of older records stay distinct, and what referred to them still does', async () => {
   older()
   const db = await connect(folder)
   const renders = await db.selectFrom('render').selectAll().orderBy('id').execute()
@@ -75,7 +75,7 @@ test('numbers, uids and folders of older records are told apart, and what referr
   await db.destroy()
 })
 
-test('a damaged database, one of a newer version and a file in the way are told apart', async () => {
+test('a damaged database, one of a newer version and a file in the way get a sentence each', async () => {
   await (await connect(folder)).destroy()
   const file = raw()
   file.exec("insert into kysely_migration values ('999-later', '2030-01-01')")

@@ -20,7 +20,7 @@ export interface StoredColour {
   model: 'rgb' | 'grey' | 'cmyk'
   /** What the profile calls itself; null without one. */
   profile: string | null
-  /** SHA-256 of the profile, so that two of one name are told apart. */
+  /** SHA-256 of the profile, so that two of one name are not mixed up. */
   sha256: string | null
 }
 

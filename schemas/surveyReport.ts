@@ -23,7 +23,7 @@ export const surveySchema = Joi.object<SurveyReport>({
     gaps: Joi.array()
       .items(Joi.object({ after: Joi.string().required(), before: Joi.string().required(), missing: Joi.number().required() }).unknown())
       .required(),
-    // Runs surveyed before it was told have none.
+    // Surveys made before it existed have none.
     unsharp: Joi.object({
       share_percent: Joi.number().required(),
       near_percent: Joi.number().required(),

@@ -1,7 +1,7 @@
 import Joi from 'joi'
 import type { TakenWith } from '@/core/formats'
 
-/** What a picture was taken with, as it is kept and as jobs are told; it may gain keys. */
+/** What a picture was taken with, as it is kept and handed to jobs; it may gain keys. */
 export const takenSchema = Joi.object<TakenWith>({
   body: Joi.string(),
   lens: Joi.string(),

@@ -73,7 +73,7 @@ describe('the bin', () => {
 })
 
 describe('room', () => {
-  test('is told, and what can be made again is freed and made again', async () => {
+  test('is shown, and what can be made again is freed and made again', async () => {
     const { runId } = await run()
     const { render } = await fuse(runId)
     const { jobs, work, storage } = server.context

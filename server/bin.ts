@@ -42,7 +42,7 @@ export class Bin {
     if (kind === 'frame') await this.forgetSurvey(id)
   }
 
-  /** Everything in the bin, the newest first; what lies in something that is in the bin itself is not told again. */
+  /** Everything in the bin, the newest first; what lies in something that is in the bin itself is not listed again. */
   async list(): Promise<BinItem[]> {
     const shoots = await this.db.selectFrom('shoot').select(['id', 'title', 'binned_at']).where('binned_at', 'is not', null).execute()
     const runs = await this.db

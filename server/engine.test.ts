@@ -30,7 +30,7 @@ test('is asked to run a job file and to tell its progress', async () => {
   expect(events[0].stage).toBe('run job.json --progress')
 })
 
-test('a user’s mistake is told in the engine’s own sentence', async () => {
+test('a user’s mistake is reported in the engine’s own sentence', async () => {
   const { end } = await run(
     `console.error('{"stage":"register","frame":1,"of":2}'); console.error('{"stage":"failed","code":"picture.damaged","text":"b.jpg is damaged."}'); process.exitCode = 2`,
   )
@@ -43,7 +43,7 @@ test('broken lines of progress do no harm', async () => {
   expect(events).toEqual([{}])
 })
 
-test('an engine that says nothing is still told about', async () => {
+test('an engine that dies without a word is still reported', async () => {
   const { end } = await run('process.exit(3)')
   expect(end).toEqual({ kind: 'failed', sentence: say('job.silent') })
 })

@@ -17,7 +17,7 @@ const schema = Joi.object({
   NITIDUS_DATA: Joi.string().default('data'),
   NITIDUS_IMPORT_ROOT: Joi.string(),
   NITIDUS_QUOTA_MB: Joi.number().min(0),
-  // Read by the engine; a mistake is told when the application starts.
+  // Read by the engine; a mistake is reported when the application starts.
   NITIDUS_MEMORY_MB: Joi.number().min(1),
   NITIDUS_ENGINE: Joi.string().default('dist/nitidus.mjs'),
 }).unknown()

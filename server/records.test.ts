@@ -63,7 +63,7 @@ describe('records that stay true', () => {
     await expect(registrationIn(folders, kept)).rejects.toMatchObject({ code: 'render.damaged' })
   })
 
-  test('stored JSON that is not what it should be is told, not crashed on', async () => {
+  test('stored JSON that is not what it should be is reported, not crashed on', async () => {
     const { shootId } = await run(0)
     await server.context.db.updateTable('shoot').set({ plan_json: '{"optics": 7}' }).where('id', '=', shootId).execute()
     await expect(detailOf(shootId)).rejects.toMatchObject({ code: 'shoot.unreadable' })

@@ -45,7 +45,7 @@ describe('nothing lost, nothing stuck', () => {
     expect(unhandled).toEqual([])
   })
 
-  test('a job that is said to run while nothing runs it can be cancelled; one that never was is told', async () => {
+  test('a job that is said to run while nothing runs it can be cancelled; one that never existed is refused', async () => {
     const { runId, shootId } = await run(0)
     const { db, jobs } = server.context
     const { id } = await db
@@ -87,7 +87,7 @@ describe('nothing lost, nothing stuck', () => {
     expect(await readdir(at('derived'))).toEqual(['v2'])
   })
 
-  test('a frame whose file is gone or emptied is told, found by a check, and put back by the same file only', async () => {
+  test('a frame whose file is gone or emptied is reported, found by a check, and put back by the same file only', async () => {
     const { runId, shootId, pictures } = await run()
     const { store, jobs, work } = server.context
     await rm(store.folders.frame(runId, 'f0.jpg'))
@@ -129,7 +129,7 @@ describe('nothing lost, nothing stuck', () => {
     ])
   })
 
-  test('what kept the application from opening is told, and once it is mended the next call opens it', async () => {
+  test('what kept the application from opening is reported, and once it is mended the next call opens it', async () => {
     const folder = at('other')
     await writeFile(folder, 'a file in the way')
     process.env.NITIDUS_DATA = folder

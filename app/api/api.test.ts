@@ -108,7 +108,7 @@ describe('jobs', () => {
     expect(await answer(await fuseRoute.POST(request({ style: 'glue' }), params({ id: run })))).toMatchObject(refused('value.any.only'))
   })
 
-  test('are told to whoever listens, and can be cancelled and run again', async () => {
+  test('reach whoever listens, and can be cancelled and run again', async () => {
     const id = await newShoot()
     const listening = new AbortController()
     const events = await eventsRoute.GET(new Request('http://here/', { signal: listening.signal }), params({ id }))

@@ -34,7 +34,7 @@ async function writeMaps(outputs: FuseOutputs, fused: FusedSeries, { frames }: S
   /** Encoders run in threads of their own; this one is let go for a moment so that it hands them their work. */
   const write = async (file: string, map: GreyMap, bits: 8 | 16) => {
     const written = writeGrey(file, map, bits)
-    // What goes wrong is told when all is written; until then it must not end the process.
+    // What goes wrong is reported when all is written; until then it must not end the process.
     written.catch(() => undefined)
     writing.push(written)
     await setImmediate()

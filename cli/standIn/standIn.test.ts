@@ -131,7 +131,7 @@ test('what a device refuses is its own sentence; a full supply lets it go on', a
   expect((await press('4.jpg')).ok!.camera.exposed).toBe(4)
 }, 60_000)
 
-test('a bench without a rail has none to move, and a file that cannot be written is told of', async () => {
+test('a bench without a rail has none to move, and a file that cannot be written is reported', async () => {
   await devices.ask({ do: 'open', setup: { ...SETUP, camera: { ...SETUP.camera, mover: 'ring' } } })
   expect((await devices.ask({ do: 'move', position_mm: 1 })).error).toMatchObject({ code: 'device.noRail' })
   expect((await devices.ask({ do: 'drive', steps: 20 })).ok!.camera.focusStep).not.toBe(0)

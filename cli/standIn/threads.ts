@@ -9,9 +9,9 @@ export interface SceneName {
   seed: number
 }
 
-/** What a thread is told: to take a picture, or to make ready for one whenever it has nothing to take. */
-type Told = { take: PictureOrder } | { prepare: Prospect }
-/** What it says: the picture's planes, or that it is ready for what it was told to. */
+/** What a thread is asked: to take a picture, or to make ready for one whenever it has nothing to take. */
+type Order = { take: PictureOrder } | { prepare: Prospect }
+/** What it says: the picture's planes, or that it is ready for what it was asked. */
 type Said = { width: number; height: number; data: Float32Array[] } | { ready: true }
 
 /** Answers orders for pictures with their planes, in a thread of its own. */
@@ -24,9 +24,9 @@ export function serveDarkroom(): void {
     if (darkroom.prepare(prospect)) setImmediate(prepare, prospect)
     else say({ ready: true })
   }
-  parentPort!.on('message', (told: Told) => {
-    if ('prepare' in told) return prepare(told.prepare)
-    const { width, height, planes } = darkroom.take(told.take)
+  parentPort!.on('message', (order: Order) => {
+    if ('prepare' in order) return prepare(order.prepare)
+    const { width, height, planes } = darkroom.take(order.take)
     const data = planes.map((plane) => plane.data)
     say(
       { width, height, data },
@@ -52,7 +52,7 @@ export class DarkroomThreads {
   prepare(prospect: Prospect): void {
     for (const [k, window] of this.bandsOf(prospect).entries()) {
       this.preparing++
-      this.threads[k].postMessage({ prepare: { ...prospect, window } } satisfies Told)
+      this.threads[k].postMessage({ prepare: { ...prospect, window } } satisfies Order)
     }
   }
 
@@ -99,6 +99,6 @@ function bandOf(thread: Worker, order: PictureOrder): Promise<Taken> {
     const onError = (error: Error) => settle(() => reject(error))
     thread.on('message', onMessage)
     thread.on('error', onError)
-    thread.postMessage({ take: order } satisfies Told)
+    thread.postMessage({ take: order } satisfies Order)
   })
 }

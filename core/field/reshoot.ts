@@ -12,7 +12,7 @@ export interface Reshoot {
 
 /**
  * What a survey wants taken again, as frames that the mover can be set to. `frameOf` tells the focus of each file, where
- * it is known; without it nothing can be told beyond the survey's own words.
+ * it is known; without it the survey's own words are all there is.
  */
 export function reshootList(line: FocusLine, { coverage, frames }: SurveyReport, frameOf: Map<string, PlannedFrame>): Reshoot[] {
   const place = (frame: PlannedFrame) => line.placeOf(line.positionOf(frame))
@@ -25,7 +25,7 @@ export function reshootList(line: FocusLine, { coverage, frames }: SurveyReport,
   }
   const used = frames.flatMap(({ file, role }) => (role === 'use' && frameOf.has(file) ? [place(frameOf.get(file)!)] : []))
   if (used.length === 0) return list
-  // The plan's own order may be far to near: near and far are told by the line's coordinate along that order.
+  // The plan's own order may be far to near: the line's coordinate says which is near along that order.
   const nearFirst = line.positionOf(line.order[0]) <= line.positionOf(line.order.at(-1)!)
   const along = used.map((at) => at * line.direction)
   const [first, last] = [Math.min(...along), Math.max(...along)]

@@ -132,7 +132,7 @@ function prominence(best: number, mean: number): number {
 /** Energies below this part of the best say nothing more exact. */
 const LEAST_PART = 1e-3
 
-/** Where between −½ and ½ the peak lies; 0 at an end of the series, where one neighbour is missing (told by −1). */
+/** Where between −½ and ½ the peak lies; 0 at an end of the series, where one neighbour is missing (marked by −1). */
 function peakOffset(before: number, best: number, after: number): number {
   if (before < 0 || after < 0 || !(best > 0)) return 0
   const [a, b] = [Math.log(Math.max(before / best, LEAST_PART)), Math.log(Math.max(after / best, LEAST_PART))]

@@ -168,7 +168,7 @@ describe.each(Object.values(STYLES))('$name', (style) => {
   })
 })
 
-test('the depth of a place between two frames is told between them', () => {
+test('the depth of a place between two frames lies between theirs', () => {
   // Sharpness that peaks a third of a step after frame 2.
   const peak = 2 + 1 / 3
   const accumulator = STYLES.auto.create({ width: WIDTH, height: HEIGHT })

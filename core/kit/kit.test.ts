@@ -20,7 +20,7 @@ describe('the facts of kit items', () => {
     }
   })
 
-  test('names are told apart on every shelf', () => {
+  test('names differ on every shelf', () => {
     for (const shelf of shelves) {
       const names = STARTER_KIT[shelf].map(({ name }) => name)
       expect(new Set(names).size).toBe(names.length)

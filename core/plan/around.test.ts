@@ -148,7 +148,7 @@ describe('what the criterion means', () => {
     [{ kind: 'coc', coc_mm: 0.06 } as const, 'not at 100 %: the blur'],
   ])('%j', (sharpness, words) => expect(criterionMeaning(sharpness, camera)).toContain(words.split(':')[0]))
 
-  test('a 60 cm print from half a metre is told as such', () =>
+  test('a 60 cm print from half a metre is named as such', () =>
     expect(criterionMeaning({ kind: 'print', width_mm: 600, viewingDistance_mm: 500 }, camera)).toContain('up to 60 cm wide'))
 })
 

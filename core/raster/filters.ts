@@ -45,7 +45,7 @@ export function reduce(plane: Plane): Plane {
   return out
 }
 
-/** Five rows of a plane, told by their first places, blended into one line. */
+/** Five rows of a plane, given by their first places, blended into one line. */
 function blendRows({ width, data }: Plane, [a, b, c, d, e]: number[], line: Float32Array): void {
   for (let x = 0; x < width; x++) line[x] = blend(data[a + x], data[b + x], data[c + x], data[d + x], data[e + x])
 }

@@ -46,7 +46,7 @@ describe('a camera that is pushed aside', () => {
     const { links, depths, truth } = pushed(-0.01, (k) => 0.05 * Math.sin(37 * k))
     const { motions } = reconcile(links, COUNT, REFERENCE, () => depths)
     expect(worst(motions, truth)).toBeLessThan(0.3)
-    // What is told without the depths is further off: every link is taken to be right at all of them.
+    // Without the depths the result is further off: every link is taken to be right at all of them.
     const blind = reconcile(
       links.map((link) => ({ ...link })),
       COUNT,

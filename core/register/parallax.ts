@@ -42,7 +42,7 @@ export function withoutParallax(
     })
   })
   if (size === 0) return { shifts, slope: 0 }
-  // What the links are wrong by, as told by what they would still disagree by.
+  // How wrong the links are, judged by how much they would still disagree.
   const error = Math.max(0, disagreeing - agreeing ** 2 / size) / Math.max(1, 2 * (links.length - motions.length + 1))
   const usual = USUAL / Math.max(1, motions.length - 1)
   const slope = agreeing / (size + error / usual ** 2)

@@ -12,7 +12,7 @@ export interface SeriesRegistration {
   motions: Similarity[]
   /** How each frame is bent beside its motion; absent where no parts that moved on their own were followed. */
   bends?: (Bend | undefined)[]
-  /** Share of the picture, 0 … 1, that moved on its own between the frame before and each; 0 where that cannot be told. */
+  /** Share of the picture, 0 … 1, that moved on its own between the frame before and each; 0 where that cannot be measured. */
   stirred: number[]
   /** Factor that brings each frame's brightness to the reference's. */
   gains: number[]
@@ -128,7 +128,7 @@ export class SeriesRegistrar {
     return this.following === 'always' || (this.following === 'whereMoved' && this.stirred.some((share) => share >= STIRRED))
   }
 
-  /** Whether parts moved on their own from one frame to a later one: told from neighbours, as farther apart blur differs too much. */
+  /** Whether parts moved on their own from one frame to a later one: measured between neighbours, as farther apart blur differs too much. */
   private movedBetween(earlier: number, later: number): boolean {
     return this.stirred.slice(earlier + 1, later + 1).some((share) => share >= STIRRED)
   }

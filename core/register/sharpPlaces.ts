@@ -5,7 +5,7 @@ import type { Prepared } from './prepare'
 
 /** One in so many points is kept of each frame: enough to tell where it is sharp. */
 const KEPT = 8
-/** Parts across and down in which it is told. */
+/** Parts across and down in which it is measured. */
 const TILES = { across: 24, down: 16 }
 
 /** Where in the picture each frame of a series is sharp, and so at what depth a link between two of them was measured. */

@@ -124,7 +124,7 @@ function dialText(sign: number, { turns, marks }: { turns: number; marks: number
 
 const plain = (text: string) => text.replace('-', '−')
 
-/** Close up a ring moves by millimetres: the scale is told to a tenth, which neighbouring frames differ by. */
+/** Close up a ring moves by millimetres: the scale is given to a tenth, which neighbouring frames differ by. */
 function scaleText(distance_mm: number, system: UnitSystem): string {
   return system === 'metric' && distance_mm < 10_000 ? `${distance_mm.toFixed(1)} mm` : lengthText(distance_mm, system)
 }

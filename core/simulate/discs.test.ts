@@ -23,7 +23,7 @@ describe('discs of every radius up to four places', () => {
   const list = layDiscs(space)
   const discs = Array.from({ length: 65 }, (_, step) => ({ radius: step / 16, ...rowsOf(space, list, step) }))
 
-  test('are as high as they are told to be, even to both sides, and widest in the middle', () => {
+  test('are as high as asked, even to both sides, and widest in the middle', () => {
     for (const { reach, rows } of discs) {
       rows.forEach(({ left, right }, row) => {
         // A place reaches half a place to both sides of its middle, so rows lie about one half.
@@ -89,7 +89,7 @@ describe('a point of light, at whatever size of the picture it is spread', () =>
     expect(sum).toBeCloseTo(1, 3)
     expect(Math.abs(middleX)).toBeLessThan(0.01)
     expect(Math.abs(middleY)).toBeLessThan(0.01)
-    // The variance of an even disc along one side is r²/4; radii are told in sixteenths of the places they are spread in.
+    // The variance of an even disc along one side is r²/4; radii come in sixteenths of the places they are spread in.
     const ideal = radius ** 2 / 4
     for (const variance of [varianceX, varianceY]) expect(Math.abs(variance - ideal)).toBeLessThan(0.01 + 0.035 * ideal)
   })

@@ -1,6 +1,6 @@
 import type { Workspace } from '../raster/kernels'
 
-/** Discs are told apart in steps of a sixteenth of a place; the widest is that of the coarsest level. */
+/** Discs differ in steps of a sixteenth of a place; the widest is that of the coarsest level. */
 const STEPS = 16
 const WIDEST = 4
 

@@ -87,7 +87,7 @@ describe('a series with faults', () => {
     expect(mean(shot[2].picture.planes[1].data)).toBeLessThan(0.7 * mean(shot[0].picture.planes[1].data))
   })
 
-  test('a bump moves the picture and is told in the motion', () => {
+  test('a bump moves the picture and is part of the motion', () => {
     const run = series([{ kind: 'bump', frame: 3, shift_percent: 5 }])
     expect(run.shoot(0).motion.dx_px).toBeCloseTo(0, 9)
     expect(run.shoot(3).motion.dx_px).toBeCloseTo(4.8, 9)

@@ -2,7 +2,7 @@ import { WIDEST } from '../raster/kernels'
 import type { CameraSetup, View } from './camera'
 import type { Extent, SampledLayer } from './sampledScene'
 
-/** Places are told apart so finely, in samples. */
+/** How finely places are distinguished, in samples. */
 const CELL_BITS = 3
 const CELL = 1 << CELL_BITS
 /** The lens may be opened so far without the scene being sampled again. */

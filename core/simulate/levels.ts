@@ -4,7 +4,7 @@ import { layDiscs } from './discs'
 
 /** The picture at its own size, in halves, quarters … */
 const COUNT = COARSEST + 1
-/** Whole numbers that the kernels are told of each, and which of them says that it was used. */
+/** Whole numbers that the kernels get for each, and which of them says that it was used. */
 const ENTRY = 8
 const USED = 6
 const BLOCK_BYTES = 32
@@ -32,7 +32,7 @@ interface Level {
  * made for a picture and used for its surfaces one after the other; the next one takes its memory.
  */
 export class Levels {
-  /** What the picture's kernels are told: where their discs and sizes are listed. */
+  /** What the picture's kernels get: where their discs and sizes are listed. */
   readonly discs: number
   readonly table: number
   private readonly kernels: Kernels

@@ -44,7 +44,7 @@ function normalShare(x: number): number {
   return x >= 0 ? 1 - tail : tail
 }
 
-/** What the lattice's columns, rows and seeds are told apart by. */
+/** Factors that keep the lattice's columns, rows and seeds apart. */
 const [COLUMN, ROW, SEED] = [374761393, 668265263, 1274126177]
 
 /** A number of 32 bits, its sign included, for a place of the lattice. */

@@ -106,7 +106,7 @@ describe('where a strand lies', () => {
       for (let x = -12; x < 14; x += 0.05) if (slanting.see(x, y, 0.01, sight())) expect([x >= left, x <= right]).toEqual([true, true])
   })
 
-  test('is told closely, and is nowhere beyond its ends', () => {
+  test('is close to the truth, and nowhere beyond its ends', () => {
     const { left, right } = slanting.rangeAt!(-0.1, 0.1)!
     expect(right - left).toBeLessThan(4)
     expect(slanting.rangeAt!(5, 6)).toBeUndefined()

@@ -11,7 +11,7 @@ const BANDS = [1, 2]
 
 /** Blur that one step of the focus makes, in px of the pictures as surveyed. */
 export const BLURS_px = [0.45, 0.6, 0.75, 0.9, 1.1, 1.3, 1.55, 1.85, 2.2, 2.7, 3.3, 4.2, 5.3, 6.7]
-/** Peaks are sought this often in a step, and so many steps beyond both ends; farther out nothing can be told. */
+/** Peaks are sought this often in a step, and so many steps beyond both ends; farther out nothing can be measured. */
 const PER_STEP = 3
 const BEYOND_steps = 8
 /** A part's own floor (light that spills in from others) explains much, and costs therefore this much of misfit. */

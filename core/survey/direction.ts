@@ -11,7 +11,7 @@ export interface DirectionFinding {
   by: 'perspective' | 'breathing' | 'names'
 }
 
-/** Below this change of scale over the series, as a logarithm, neither breathing nor travel can be told. */
+/** Below this change of scale over the series, as a logarithm, neither breathing nor travel can be measured. */
 const LEAST_SCALE = 8e-4
 /** How often the focus is moved by ring or drive rather than on a rail, and how often a series begins near. */
 const BY_RING = 0.6
@@ -24,7 +24,7 @@ const IMPLAUSIBLE = 0.15
 /**
  * Which end of an ordered series is near. Two stories fit a picture that grows along the order: a ring that is focused
  * nearer and nearer, or a rail that comes closer and shows farther and farther parts; and the other way round for one
- * that shrinks. They differ in perspective: on a rail near parts grow more than far ones. The likelier story is told,
+ * that shrinks. They differ in perspective: on a rail near parts grow more than far ones. We take the likelier story,
  * counting how series are usually shot. `names` are the frames' places by name, along the order; where the `mover` is
  * known there is nothing to weigh.
  */

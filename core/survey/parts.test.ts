@@ -76,7 +76,7 @@ describe('flaws', () => {
     expect(codes(list)).toEqual([undefined, undefined, undefined, undefined, code, undefined, undefined, undefined, undefined])
   })
 
-  test('shaken: duller in most parts than before and after; not told where names are shuffled', () => {
+  test('shaken: duller in most parts than before and after; not claimed where names are shuffled', () => {
     const list = series(even(9), spread(1, 7), 3)
     list[4] = { ...list[4], sharpness: list[4].sharpness.map((value) => value * 0.25) }
     expect(codes(list)[4]).toBe('shaken')

@@ -1,7 +1,7 @@
 import type { FrameFacts } from './frameFacts'
 import { agreement, focusOrder, profilesOf, quantile, texturedTiles } from './order'
 
-/** Fewer frames have no before and after that could be told from the focus passing. */
+/** With fewer frames, shake cannot be distinguished from the focus passing. */
 const LEAST_FRAMES = 4
 
 /**

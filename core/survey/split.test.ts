@@ -58,7 +58,7 @@ test('slow runs are not torn apart: a pause counts against the usual interval', 
   expect(sizes([...slow, frame(1, {}, 200), frame(1, {}, 60), frame(1, {}, 60)])).toEqual([9])
 })
 
-test('files without a time or settings are told apart by what they show', () => {
+test('files without a time or settings are split by what they show', () => {
   const bare = { taken_ms: undefined, fNumber: undefined, focalLength_mm: undefined }
   expect(sizes([...run(1, 3, bare), ...run(4, 5, bare)])).toEqual([3, 5])
 })

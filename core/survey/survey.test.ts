@@ -58,7 +58,7 @@ describe('a clean run', () => {
     expect(filesOf(survey(places.toReversed(), {}, 'ring'))).toEqual(names)
   })
 
-  test('a rail that comes closer is told from a ring by whoever knows', () => {
+  test('a rail that comes closer is not taken for a ring if the mover is given', () => {
     // The same pictures, shrinking along the names: on a rail that would be a camera drawing back.
     expect(filesOf(survey(places, {}, 'rail'))).toEqual(names.toReversed())
   })

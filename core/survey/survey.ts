@@ -39,7 +39,7 @@ export interface SurveyReport {
   frames: SurveyedFrame[]
   /** How the files' names run through the focus. */
   order: 'near-to-far' | 'far-to-near' | 'mixed'
-  /** What told which end is near. */
+  /** What showed which end is near. */
   directionBy: 'perspective' | 'breathing' | 'names'
   coverage: Coverage
   exposure: { spread_ev: number }

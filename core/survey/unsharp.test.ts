@@ -65,7 +65,7 @@ function framesOf(places: number[], { from, to, blur_px, flicker, textured = 1 }
 }
 
 const even = (count: number, step = 1) => Array.from({ length: count }, (_, k) => k * step)
-const told = (places: number[], subject: Subject) =>
+const measured = (places: number[], subject: Subject) =>
   unsharpParts(
     framesOf(places, subject),
     places,
@@ -75,7 +75,7 @@ const percent = (parts: Sharpness[], where: Sharpness) => (100 * parts.filter((p
 
 describe('parts that no frame shows sharp', () => {
   test('a subject within the series has none', () => {
-    const { parts, beyond } = told(even(12), { from: 0.5, to: 10.5, blur_px: 1.4 })
+    const { parts, beyond } = measured(even(12), { from: 0.5, to: 10.5, blur_px: 1.4 })
     expect(percent(parts, 'sharp')).toBe(100)
     expect(beyond).toEqual({ near: 0, far: 0 })
   })
@@ -83,8 +83,8 @@ describe('parts that no frame shows sharp', () => {
   test.each([
     ['far', 1, 19],
     ['near', -8, 10],
-  ] as const)('what lies beyond the %s end is told by its share, from the farthest part on', (end, from, to) => {
-    const { parts, beyond } = told(even(12), { from, to, blur_px: 1.4 })
+  ] as const)('what lies beyond the %s end is found with its share, the farthest part included', (end, from, to) => {
+    const { parts, beyond } = measured(even(12), { from, to, blur_px: 1.4 })
     // From 2 px of blur on, which is 1.4 steps beyond.
     expect(Math.abs(percent(parts, end) - (100 * (8 - 2 / 1.4)) / 18)).toBeLessThan(6)
     expect(percent(parts, end === 'far' ? 'near' : 'far')).toBe(0)
@@ -94,23 +94,23 @@ describe('parts that no frame shows sharp', () => {
   })
 
   test('parts that show nothing are not among them', () => {
-    const { parts } = told(even(12), { from: 1, to: 19, blur_px: 1.4, textured: 0.5 })
+    const { parts } = measured(even(12), { from: 1, to: 19, blur_px: 1.4, textured: 0.5 })
     expect(parts.slice((PARTS.across * PARTS.down * 5) / 8).every((part) => part === 'sharp')).toBe(true)
   })
 
   test('how much blur a step makes is measured, and doubles where every second frame is left out', () => {
     const subject = { from: 0.5, to: 10.5, blur_px: 1.4 }
-    const whole = told(even(12), subject).blurPerStep_px!
-    const half = told(even(6, 2), subject).blurPerStep_px!
+    const whole = measured(even(12), subject).blurPerStep_px!
+    const half = measured(even(6, 2), subject).blurPerStep_px!
     expect(Math.abs(whole / 1.4 - 1)).toBeLessThan(0.35)
-    // Places are told in usual steps of the whole: blur a step stays, and with it what lies between the frames shows.
+    // Places are in usual steps of the whole: blur a step stays, and with it what lies between the frames shows.
     expect(Math.abs(half / whole - 1)).toBeLessThan(0.25)
-    expect(percent(told(even(6, 2.5), { ...subject, to: 12 }).parts, 'between')).toBeGreaterThan(10)
-    expect(percent(told(even(12), subject).parts, 'between')).toBe(0)
+    expect(percent(measured(even(6, 2.5), { ...subject, to: 12 }).parts, 'between')).toBeGreaterThan(10)
+    expect(percent(measured(even(12), subject).parts, 'between')).toBe(0)
   })
 
-  test('long series are told from some of their frames, blur by all of them', () => {
-    const { parts, blurPerStep_px } = told(even(90), { from: 2, to: 120, blur_px: 0.4 })
+  test('of a long series some frames are looked at, but blur counts between all of them', () => {
+    const { parts, blurPerStep_px } = measured(even(90), { from: 2, to: 120, blur_px: 0.4 })
     expect(Math.abs(percent(parts, 'far') - (100 * (120 - 89 - 2 / 0.4)) / 118)).toBeLessThan(10)
     expect(percent(parts, 'between')).toBe(0)
     expect(blurPerStep_px).toBeGreaterThan(0.25)

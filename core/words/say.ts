@@ -11,7 +11,7 @@ import { SURVEY } from './survey'
 const CATALOGUE = { ...PICTURES, ...FRAMES, ...RECORDS, ...ARCHIVES, ...MACHINE, ...COMMAND, ...DEVICES, ...PLANNING, ...NOTES, ...ADVICE, ...SURVEY }
 
 export type Code = keyof typeof CATALOGUE
-/** What a sentence has to be told; nothing for one that is always the same. */
+/** The facts a sentence needs; nothing for one that is always the same. */
 export type Facts<C extends Code> = (typeof CATALOGUE)[C] extends (facts: infer F) => string ? F : undefined
 
 /** A sentence and the code that logic and tests know it by. */

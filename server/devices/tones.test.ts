@@ -10,7 +10,7 @@ beforeAll(async () => {
 })
 afterAll(() => rm(folder, { recursive: true }))
 
-/** A picture whose pixels are told by their place. */
+/** A picture whose pixels follow from their place. */
 async function picture(name: string, width: number, height: number, pixel: (x: number, y: number) => [number, number, number]): Promise<string> {
   const data = Buffer.from(Array.from({ length: width * height }, (_, i) => pixel(i % width, Math.floor(i / width))).flat())
   const file = path.join(folder, name)

@@ -31,9 +31,9 @@ export function runEngine(engine: string, jobFile: string, onEvent: (event: Engi
     if (signal.aborted) kill()
     let failed: Sentence | undefined
     createInterface({ input: child.stderr }).on('line', (line) => {
-      const told = parse(line)
-      if (told?.stage === 'failed') failed = { code: String(told.code), text: String(told.text) }
-      else if (told && told.stage !== 'note') onEvent(told)
+      const event = parse(line)
+      if (event?.stage === 'failed') failed = { code: String(event.code), text: String(event.text) }
+      else if (event && event.stage !== 'note') onEvent(event)
     })
     const end = (result: EngineEnd) => {
       signal.removeEventListener('abort', kill)

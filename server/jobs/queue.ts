@@ -197,7 +197,7 @@ export class JobQueue {
         .set({ progress_json })
         .where('id', '=', job.id)
         .execute()
-        // Progress is told anyway; what matters is written at the end.
+        // Progress is reported anyway; what matters is written at the end.
         .catch(() => undefined)
     }
   }

@@ -9,7 +9,7 @@ const WIDTH_px = 1200
 const HEIGHT_px = 800
 
 /**
- * What the simulated camera is told for a plan: its own lens, aperture and positions, on the scene of the shoot.
+ * What the simulated camera gets for a plan: its own lens, aperture and positions, on the scene of the shoot.
  * @throws Refusal where the plan is for optics that the stand-in lacks.
  */
 export function simulationOf(scene: string, request: PlanRequest, plan: Plan, seed: number, faults: Fault['kind'][] = []): SeriesRequest {

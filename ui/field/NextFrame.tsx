@@ -18,7 +18,7 @@ interface Props {
   of: number
   readings: Readings
   phases: Phase[]
-  /** What a differing focus is told in, and how it becomes a position of the plan. */
+  /** How a differing focus is entered, and how it becomes a position of the plan. */
   reading: { label: string; toPosition: (value: number) => number }
   /** The devices take frames by themselves: the hand leaves them alone. */
   busy: boolean

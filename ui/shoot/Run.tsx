@@ -63,7 +63,7 @@ export function Run({ run, shoot, busy, selected, onSelect }: Props) {
   const used = frames.filter((frame) => frame.used).length
   const toggle = ({ frame, used: isUsed }: SortedFrame) => setAside.mutate({ id: frame.id, aside: isUsed }, { onError })
   const unsharp = hatched ? run.survey?.coverage.unsharp : undefined
-  /** The frame in whose view the parts are told shows them best. */
+  /** The map fits the frame whose view it is in. */
   const showUnsharp = (show: boolean) => {
     setHatched(show)
     const best = frames.findIndex(({ frame }) => frame.name === run.survey?.coverage.unsharp?.file)

@@ -10,7 +10,7 @@ export interface SortedFrame {
   used: boolean
 }
 
-/** State is told by shape and word. */
+/** State is shown by shape and word. */
 export const ROLE_WORDS: Record<Role | 'aside', string> = {
   use: '● used',
   idle: '– adds nothing',

@@ -7,7 +7,7 @@ const IN_ROWS = new Set<string>(['warpSamples', 'reduce', 'expand', 'smooth', 'e
 export const keepsRows = (name: KernelName) => IN_ROWS.has(name)
 
 export type KernelName = keyof typeof twin
-/** In one order everywhere: threads are told a kernel by its number. */
+/** In one order everywhere: threads get a kernel by its number. */
 export const KERNEL_NAMES = (Object.keys(twin) as KernelName[]).sort()
 
 /** Where planes lie, and what is done to them. Places are byte offsets into the memory. */

@@ -1,7 +1,7 @@
 import { compile, keepsRows, KERNEL_NAMES, WasmKernels, type KernelName } from './kernels'
 
 /**
- * What threads that share one memory are told. A turn is one call of a kernel; its number is odd while its rows are given out. Who
+ * What threads that share one memory tell each other. A turn is one call of a kernel; its number is odd while its rows are given out. Who
  * joins one is busy until it has taken its last part, and the next turn begins when nobody is: so a thread may come late, or
  * never, and the others do its share.
  */
@@ -25,7 +25,7 @@ const PARTS_EACH = 6
 const LEAST_PART = 16
 /** So many times a thread looks before it goes to sleep: waking takes longer than the next call usually does. */
 const LOOKS = 4000
-/** Fewer places than this are done sooner by one thread than told to several. */
+/** Fewer places than this are done sooner by one thread than handed to several. */
 const LEAST_ROWS = 64
 
 export function createBoard(): SharedArrayBuffer {

@@ -1,4 +1,4 @@
-/** Nodes at which local movement is told, evenly over the whole picture, its border included. */
+/** Nodes at which local movement is measured, evenly over the whole picture, its border included. */
 export interface Net {
   columns: number
   rows: number

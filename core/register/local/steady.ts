@@ -51,7 +51,7 @@ function votesOf(from: Prepared, to: Prepared, motion: Similarity, [width, heigh
   const votes: Vote[] = []
   for (let node = 0; node < net.columns * net.rows; node++) {
     const [xx, xy, yy] = certainty.subarray(3 * node, 3 * node + 3)
-    // The direction that is told worst (the lesser eigenvalue).
+    // The direction that is measured worst (the lesser eigenvalue).
     if ((xx + yy) / 2 - Math.hypot((xx - yy) / 2, xy) < least) continue
     const x = ((node % net.columns) / (net.columns - 1) - 0.5) * width
     const y = (Math.floor(node / net.columns) / (net.rows - 1) - 0.5) * height

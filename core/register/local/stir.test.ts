@@ -28,7 +28,7 @@ test('nor where the whole picture was bumped, or comes nearer on a rail', () => 
   expect(Math.max(...sharesOf({}, 'rail'))).toBeLessThan(STIRRED)
 })
 
-test('a breeze is told in every pair', () => {
+test('a breeze is found in every pair', () => {
   expect(Math.min(...sharesOf({ breeze_mm: 0.4 }))).toBeGreaterThan(2 * STIRRED)
 })
 
