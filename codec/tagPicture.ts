@@ -30,11 +30,22 @@ const NITIDUS = 'Nitidus'
  */
 export async function tagPicture(file: string, format: PictureFormat, tags: Tags): Promise<void> {
   if (!tags.icc && !tags.taken) return
-  if (format === 'tif') return intoTiff(file, tags)
+  await INTO[format](file, tags)
+}
+
+const INTO: Record<PictureFormat, (file: string, tags: Tags) => Promise<void>> = {
+  tif: (file, tags) => intoTiff(file, tags),
+  png: (file, tags) => putIn(file, PNG_HEADER, pngChunks(tags)),
+  jpg: (file, tags) => putIn(file, JPEG_START, jpegSegments(tags)),
+}
+
+async function putIn(file: string, at: number, parts: Buffer[]): Promise<void> {
   const whole = await readFile(file)
-  const [at, parts] = format === 'png' ? [PNG_HEADER, pngChunks(tags)] : [2, jpegSegments(tags)]
   await writeFile(file, Buffer.concat([whole.subarray(0, at), ...parts, whole.subarray(at)]))
 }
+
+/** The marker that every JPEG begins with. */
+const JPEG_START = 2
 
 /** Signature and IHDR, which everything else follows. */
 const PNG_HEADER = 33

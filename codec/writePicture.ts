@@ -85,8 +85,10 @@ function kept(pipeline: Sharp, format: PictureFormat): Sharp {
 }
 
 /** Lossless TIFF and PNG, JPEG at high quality without colour subsampling. */
-function encoder(pipeline: Sharp, format: PictureFormat): Sharp {
-  if (format === 'tif') return pipeline.tiff({ compression: 'deflate', predictor: 'horizontal', ...DENSITY })
-  if (format === 'png') return pipeline.png({ compressionLevel: 6 })
-  return pipeline.jpeg({ quality: 95, chromaSubsampling: '4:4:4' })
+const ENCODERS: Record<PictureFormat, (pipeline: Sharp) => Sharp> = {
+  tif: (pipeline) => pipeline.tiff({ compression: 'deflate', predictor: 'horizontal', ...DENSITY }),
+  png: (pipeline) => pipeline.png({ compressionLevel: 6 }),
+  jpg: (pipeline) => pipeline.jpeg({ quality: 95, chromaSubsampling: '4:4:4' }),
 }
+
+const encoder = (pipeline: Sharp, format: PictureFormat): Sharp => ENCODERS[format](pipeline)
