@@ -66,7 +66,7 @@ test.describe('on a phone', () => {
     const id = await newShoot(page)
     await page.goto(`/shoots/${id}/field`)
     await page.getByText('Before the first frame').click()
-    await page.getByText('Battery full: 21 frames').click()
+    await page.getByText('Battery full: it must last 21 frames').click()
     await expect(page.getByRole('checkbox', { name: /Battery full/ })).toBeChecked()
     const left = page.getByText(/\d+ of \d+ still to do/)
     const [some, all] = (await left.textContent())!.match(/\d+/g)!.map(Number)

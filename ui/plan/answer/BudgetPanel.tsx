@@ -32,7 +32,7 @@ export const BudgetPanel = memo(function BudgetPanel({ planned: { request, gear 
       {typeof reply === 'string' && <p className={styles.quiet}>{reply}</p>}
       {reply && typeof reply !== 'string' && (
         <>
-          <p>{reply.said.text}</p>
+          <p data-code={reply.said.code}>{reply.said.text}</p>
           <ul className={styles.ways}>
             {reply.ways.map(({ change: what, plan, givenUp, request: fitting }) => (
               <li key={what}>

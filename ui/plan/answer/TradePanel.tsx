@@ -60,7 +60,7 @@ export const TradePanel = memo(function TradePanel({
           ]}
         />
       </p>
-      <p>{trade.reason.text}</p>
+      <p data-code={trade.reason.code}>{trade.reason.text}</p>
       <div className={styles.tableFrame}>
         <table className={styles.table}>
           <thead>
