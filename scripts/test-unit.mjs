@@ -2,19 +2,23 @@ import { spawnSync } from 'node:child_process'
 import { buildCommand, installJudges, installPackages } from './install.mjs'
 
 /**
- * The unit tests that answer in two minutes: all but those that shoot, fuse or measure whole series, which `npm test` runs too.
+ * The unit tests that answer in two minutes: all but those that start the command, or shoot, fuse or
+ * measure whole series, which `npm test` runs too.
  * Words after it choose among them, as Jest takes them: `npm run test:unit -- core/optics`.
  */
 const LONG = [
   'core/register',
   'core/simulate',
   'core/survey',
+  'core/devices',
   'core/fuse/fuse',
-  'cli/kills',
-  'cli/standIn',
+  'core/raster/kernels',
+  '/cli/',
+  'server/bin',
+  'server/colour',
+  'server/crafted',
   'server/field',
   'server/jobs',
-  'server/colour',
   'server/trust',
 ]
 installPackages()
