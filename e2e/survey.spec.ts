@@ -51,7 +51,7 @@ test('a run that ends too soon says how much is sharp in no frame, and hatches i
   const survey = run.getByRole('region', { name: 'Survey' })
   const show = survey.getByRole('button', { name: 'Show where' })
   await expect(show).toBeVisible({ timeout: 150_000 })
-  const [, percent] = /(\d+) % behind the last/.exec((await survey.textContent())!)!
+  const [, percent] = /(\d+) % behind the last slice/.exec((await survey.textContent())!)!
   await show.click()
   const hatched = page.getByRole('figure', { name: 'The chosen frame' }).locator('svg path')
   // Rectangles of whole parts, a row each: their areas add up to the share that is told.

@@ -52,7 +52,7 @@ function outline(map: string[], letter: string): string {
 export function unsharpText({ near_percent, far_percent, between_percent }: UnsharpReport): string {
   const shares = [
     [near_percent, 'in front of the first slice'],
-    [far_percent, 'behind the last'],
+    [far_percent, 'behind the last slice'],
     [between_percent, 'between slices'],
   ] as const
   const listed = shares.filter(([percent]) => percent >= 0.5).map(([percent, where]) => `${Math.round(percent)} % ${where}`)
