@@ -2,17 +2,10 @@ import { createReadStream, existsSync } from 'node:fs'
 import { readdir, stat } from 'node:fs/promises'
 import path from 'node:path'
 import { renderOf } from '.'
-import { fuseNow, QUICK, smallRun } from './testRun'
+import { QUICK, ownServer } from './testRun'
 import { TestServer } from './testServer'
 
-let server: TestServer
-beforeEach(async () => {
-  server = await TestServer.start()
-})
-afterEach(() => server.stop())
-
-const run = (count?: number) => smallRun(server, count)
-const fuse = (runId: number) => fuseNow(server, runId)
+const { server, run, fuse } = ownServer()
 
 describe('the bin', () => {
   test.each(['shoot', 'run', 'frame', 'render'] as const)(
@@ -20,7 +13,7 @@ describe('the bin', () => {
     async (kind) => {
       const { shootId, runId, pictures } = await run()
       const { render } = await fuse(runId)
-      const { bin, db, store, shoots } = server.context
+      const { bin, db, store, shoots } = server().context
       const frame = await db.selectFrom('frame').selectAll().where('run_id', '=', runId).orderBy('id').executeTakeFirstOrThrow()
       const id = { shoot: shootId, run: runId, frame: frame.id, render }[kind]
       const before = await shoots.list()
@@ -49,26 +42,26 @@ describe('the bin', () => {
       expect(frames).toHaveLength({ shoot: 0, run: 0, frame: 2, render: 3 }[kind])
       expect(existsSync(store.folders.frame(runId, frame.file))).toBe(kind === 'render')
       expect(existsSync(folder)).toBe(kind === 'frame')
-      if (kind === 'frame') await server.add(runId, 'f0.jpg', pictures[0])
+      if (kind === 'frame') await server().add(runId, 'f0.jpg', pictures[0])
     },
   )
 
   test('nothing is deleted while a job works on it', async () => {
     const { runId } = await run()
-    const job = await server.context.work.fuse(runId, QUICK)
-    const { id } = await server.context.db.selectFrom('frame').select('id').executeTakeFirstOrThrow()
-    await expect(server.context.bin.put('run', runId)).rejects.toMatchObject({ code: 'run.busy' })
-    await expect(server.context.bin.put('frame', id)).rejects.toMatchObject({ code: 'run.busy' })
-    await server.context.jobs.outcome(job)
-    await server.context.bin.put('run', runId)
+    const job = await server().context.work.fuse(runId, QUICK)
+    const { id } = await server().context.db.selectFrom('frame').select('id').executeTakeFirstOrThrow()
+    await expect(server().context.bin.put('run', runId)).rejects.toMatchObject({ code: 'run.busy' })
+    await expect(server().context.bin.put('frame', id)).rejects.toMatchObject({ code: 'run.busy' })
+    await server().context.jobs.outcome(job)
+    await server().context.bin.put('run', runId)
   })
 
   test('a frame that is brought again comes out of the bin', async () => {
     const { runId, pictures } = await run()
-    const frame = await server.context.db.selectFrom('frame').selectAll().orderBy('id').executeTakeFirstOrThrow()
-    await server.context.bin.put('frame', frame.id)
-    expect((await server.add(runId, 'f0.jpg', pictures[0])).id).toBe(frame.id)
-    expect(await server.context.bin.list()).toEqual([])
+    const frame = await server().context.db.selectFrom('frame').selectAll().orderBy('id').executeTakeFirstOrThrow()
+    await server().context.bin.put('frame', frame.id)
+    expect((await server().add(runId, 'f0.jpg', pictures[0])).id).toBe(frame.id)
+    expect(await server().context.bin.list()).toEqual([])
   })
 })
 
@@ -76,7 +69,7 @@ describe('room', () => {
   test('is shown, and what can be made again is freed and made again', async () => {
     const { runId } = await run()
     const { render } = await fuse(runId)
-    const { jobs, work, storage } = server.context
+    const { jobs, work, storage } = server().context
     await jobs.outcome(await work.deliver(render, 'png').then((job) => job!))
     const full = await storage.detail()
     expect(full.originals).toBeGreaterThan(500)
@@ -90,7 +83,7 @@ describe('room', () => {
 
   test('a backup is a job whose file can be fetched, and restored from another folder’s screen', async () => {
     await run()
-    const { jobs, storage } = server.context
+    const { jobs, storage } = server().context
     const { name, bytes } = await jobs.outcome<'backup'>(await jobs.add('backup', {}, {}))
     const file = await storage.backupFile(name)
     expect((await stat(file)).size).toBe(bytes)

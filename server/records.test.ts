@@ -5,45 +5,38 @@ import { Readable } from 'node:stream'
 import { planSeries } from '@/core/plan'
 import { NIB } from '@/demo/scenario'
 import { registrationIn, renderOf } from '.'
-import { fuseNow, QUICK, smallRun } from './testRun'
-import { demoShoot, picture, TestServer } from './testServer'
+import { QUICK, ownServer } from './testRun'
+import { demoShoot, picture } from './testServer'
 
-let server: TestServer
-beforeEach(async () => {
-  server = await TestServer.start()
-})
-afterEach(() => server.stop())
-
-const run = (count?: number) => smallRun(server, count)
-const fuse = (runId: number) => fuseNow(server, runId)
+const { server, run, fuse } = ownServer()
 
 describe('records that stay true', () => {
   test('a run is measured by the plan it was shot by, whatever is planned later', async () => {
     const { shootId, runId } = await run(0)
-    await server.context.shoots.replan(shootId, { ...demoShoot, plan: NIB.plan })
-    const { runs, planRequest } = await server.context.shoots.detail(shootId)
-    expect(planSeries(runs[0].planRequest).magnification).toBe(planSeries((await detailOf(await server.newShoot())).planRequest).magnification)
+    await server().context.shoots.replan(shootId, { ...demoShoot, plan: NIB.plan })
+    const { runs, planRequest } = await server().context.shoots.detail(shootId)
+    expect(planSeries(runs[0].planRequest).magnification).toBe(planSeries((await detailOf(await server().newShoot())).planRequest).magnification)
     expect(planSeries(planRequest).magnification).not.toBe(planSeries(runs[0].planRequest).magnification)
     // And so is what it is fused with: the size of a pixel on the subject.
     for (const [k, position_mm] of [0, 1, 2].entries())
-      await server.context.store.add(runId, `g${k}.jpg`, Readable.from([await picture(64, 48, `#3${k}5`)]), position_mm)
+      await server().context.store.add(runId, `g${k}.jpg`, Readable.from([await picture(64, 48, `#3${k}5`)]), position_mm)
     const { render } = await fuse(runId)
-    const { folders } = server.context.store
-    const kept = await renderOf(server.context.db, render)
+    const { folders } = server().context.store
+    const kept = await renderOf(server().context.db, render)
     const ply = execFileSync('head', ['-c', '400', path.join(folders.render(kept.folder), 'relief.ply')], { encoding: 'utf8' })
     expect(ply).toContain('x, y and z in mm')
   })
 
-  const detailOf = (shootId: number) => server.context.shoots.detail(shootId)
+  const detailOf = (shootId: number) => server().context.shoots.detail(shootId)
 
   test('what is fused is decided when it is asked for, by number', async () => {
     const { runId, shootId } = await run(4)
-    const blocker = await server.context.work.fuse(runId, QUICK)
-    const job = await server.context.work.fuse(runId, QUICK)
+    const blocker = await server().context.work.fuse(runId, QUICK)
+    const job = await server().context.work.fuse(runId, QUICK)
     const { runs } = await detailOf(shootId)
-    await server.context.shoots.setAside(runs[0].frames[3].id, true)
-    await server.context.jobs.outcome(blocker)
-    const { render } = await server.context.jobs.outcome<'fuse'>(job)
+    await server().context.shoots.setAside(runs[0].frames[3].id, true)
+    await server().context.jobs.outcome(blocker)
+    const { render } = await server().context.jobs.outcome<'fuse'>(job)
     const report = (await detailOf(shootId)).runs[0].renders.find(({ id }) => id === render)!.report
     expect(report.frames.map(({ id }) => id)).toEqual(runs[0].frames.map(({ id }) => id))
     expect(report.version).toBe(2)
@@ -52,8 +45,8 @@ describe('records that stay true', () => {
   test('the registration of a new and of an older render are read by one reader', async () => {
     const { runId } = await run()
     const { render } = await fuse(runId)
-    const kept = await renderOf(server.context.db, render)
-    const { folders } = server.context.store
+    const kept = await renderOf(server().context.db, render)
+    const { folders } = server().context.store
     const now = await registrationIn(folders, kept)
     expect(now).toMatchObject({ version: 2, reference: 'f1.jpg', frames: [{ file: 'f0.jpg', scale: 1 }, { file: 'f1.jpg' }, { file: 'f2.jpg' }] })
     await rm(path.join(folders.render(kept.folder), 'registration.json'))
@@ -65,17 +58,17 @@ describe('records that stay true', () => {
 
   test('stored JSON that is not what it should be is reported, not crashed on', async () => {
     const { shootId } = await run(0)
-    await server.context.db.updateTable('shoot').set({ plan_json: '{"optics": 7}' }).where('id', '=', shootId).execute()
+    await server().context.db.updateTable('shoot').set({ plan_json: '{"optics": 7}' }).where('id', '=', shootId).execute()
     await expect(detailOf(shootId)).rejects.toMatchObject({ code: 'shoot.unreadable' })
-    expect(await server.context.shoots.list()).toMatchObject([{ id: shootId, plan: null }])
+    expect(await server().context.shoots.list()).toMatchObject([{ id: shootId, plan: null }])
   })
 
   test('a data folder of an older version opens with all its runs and renders, and they work', async () => {
-    await server.context.close()
-    await rm(server.folder, { recursive: true })
-    await mkdir(server.folder)
-    execFileSync('tar', ['xzf', path.resolve('database/testData/data-005.tar.gz'), '-C', server.folder])
-    const { shoots, store, db, jobs, work } = await server.open()
+    await server().context.close()
+    await rm(server().folder, { recursive: true })
+    await mkdir(server().folder)
+    execFileSync('tar', ['xzf', path.resolve('database/testData/data-005.tar.gz'), '-C', server().folder])
+    const { shoots, store, db, jobs, work } = await server().open()
     const [shoot] = (await shoots.list()).filter(({ state }) => state === 'fused')
     const { runs, field } = await shoots.detail(shoot.id)
     expect(runs.map(({ frames, renders }) => [frames.length, renders.length])).toEqual([

@@ -1,4 +1,4 @@
-import { picture, type TestServer } from './testServer'
+import { picture, TestServer } from './testServer'
 
 /** The quickest settings there are: for tests of what stands around the engine. */
 export const QUICK = { style: 'auto', bits: 16, crop: 'none', register: false, localWarp: 'never' } as const
@@ -14,3 +14,17 @@ export async function smallRun(server: TestServer, count = 3): Promise<{ shootId
 
 /** Fuses a run and answers its render. */
 export const fuseNow = async ({ context }: TestServer, runId: number) => context.jobs.outcome<'fuse'>(await context.work.fuse(runId, QUICK))
+
+/** A server of its own for every test of a file, with ways to make and fuse runs on it. */
+export function ownServer() {
+  let started: TestServer | undefined
+  beforeEach(async () => {
+    started = await TestServer.start()
+  })
+  afterEach(() => started?.stop())
+  const server = () => {
+    if (!started) throw new Error('The server runs while a test does.')
+    return started
+  }
+  return { server, run: (count?: number) => smallRun(server(), count), fuse: (runId: number) => fuseNow(server(), runId) }
+}
