@@ -69,7 +69,10 @@ test('what another folder has stays as it is; what it lacks is added, under free
   const other = path.join(folder, 'other')
   const db = await connect(other)
   const plan_json = '{"own": true}'
-  await db.insertInto('shoot').values({ uid: 'own', title: 'Own', subject: '', scene: 'nib', plan_json, created_at: 'then' }).execute()
+  await db
+    .insertInto('shoot')
+    .values({ uid: 'own', title: 'Own', subject: '', scene: 'nib', plan_json, created_at: 'then', changed_at: 'then' })
+    .execute()
   await db.destroy()
   await restoreBackup(other, zip())
   const again = await connect(other)

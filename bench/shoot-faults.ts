@@ -22,11 +22,12 @@ async function ask<T>(route: string, body?: unknown): Promise<T> {
   return answer
 }
 
-/** What the survey must say of a fault; of sway and dust nothing at all, as registration and mending see to them. */
+/** What the survey must say of a fault; of sway nothing at all, as registration sees to it. */
 const NAMED: Record<Fault['kind'], (report: SurveyReport) => boolean> = {
   bump: ({ messages }) => messages.some(({ code }) => code === 'moved'),
   sway: (report) => isQuiet(report),
-  dust: (report) => isQuiet(report),
+  stirred: ({ messages }) => messages.some(({ code }) => code === 'stirred'),
+  dust: ({ messages }) => messages.every(({ code }) => code === 'dust'),
   noFlash: ({ frames }) => frames.some(({ role }) => role === 'flawed'),
   shake: ({ frames }) => frames.some(({ role }) => role === 'flawed'),
   whiteBalance: ({ frames }) => frames.some(({ role }) => role === 'flawed'),
@@ -51,7 +52,7 @@ const shortName = (file: string) => file.replace(/^frame_|\.jpg$/g, '')
 
 /** One run by the devices: exposes every frame of the plan, and past it where that is the fault. */
 async function run(shoot: ShootDetail, fault?: Fault['kind']): Promise<SurveyReport> {
-  const request = completePlanRequest(shoot.planRequest)
+  const request = completePlanRequest(shoot.planRequest!)
   const plan = planSeries(request)
   const near_mm = request.subject.kind === 'range' ? request.subject.near_mm : 0
   const places = plan.frames.map((frame) => frame.position_mm ?? frame.focusDistance_mm! - near_mm)

@@ -4,6 +4,8 @@ import { isRefusal, say, type Sentence } from '@/core/words'
 import { explained } from '@/database'
 import { addBackup, addRestore } from './backup'
 import { addFuse } from './fuse/command'
+import { addInspect } from './inspect/command'
+import { addMend } from './mend/command'
 import { addPlan } from './plan'
 import { addRun } from './run'
 import { addSimulate } from './simulate'
@@ -13,7 +15,7 @@ import { addSurvey } from './survey'
 import { serveThread } from './threads'
 
 /** Every verb of the command, in the order in which `--help` lists them. */
-const VERBS = [addPlan, addSimulate, addSurvey, addSplit, addFuse, addBackup, addRestore, addRun, addStandIn]
+const VERBS = [addPlan, addSimulate, addSurvey, addSplit, addFuse, addInspect, addMend, addBackup, addRestore, addRun, addStandIn]
 
 /** The `nitidus` command: 0 on success, 2 on a user's mistake with one line on standard error, 1 on ours. */
 async function main(args: string[]): Promise<number> {

@@ -7,7 +7,9 @@ import { runBackup, runRestore } from './backup'
 import { runCheck } from './check'
 import { runDeliver } from './deliver'
 import { runFuse } from './fuse/runFuse'
+import { runInspect } from './inspect/runInspect'
 import { readJson } from './json'
+import { runMend } from './mend/runMend'
 import { progressTo, type Progress } from './progress'
 import { runShoot } from './simulate'
 import { runSplit } from './split'
@@ -17,6 +19,8 @@ import { runSurvey } from './survey'
 const RUNNERS: { [K in JobFile['kind']]: (job: Extract<JobFile, { kind: K }>, progress: Progress) => Promise<unknown> } = {
   shoot: runShoot,
   fuse: runFuse,
+  inspect: runInspect,
+  mend: runMend,
   survey: runSurvey,
   split: runSplit,
   deliver: runDeliver,
@@ -63,6 +67,9 @@ const PATHS = new Set([
   'archive',
 ])
 
+/** What of a job names no files of its own: edits know other renders by names. */
+const NO_PATHS = new Set(['document', 'settings'])
+
 /** Every path in a job, from the folder of its file. */
 function placed(value: unknown, folder: string): unknown {
   if (Array.isArray(value)) return value.map((entry) => placed(entry, folder))
@@ -70,7 +77,7 @@ function placed(value: unknown, folder: string): unknown {
   return Object.fromEntries(
     Object.entries(value).map(([key, entry]) => [
       key,
-      typeof entry === 'string' && PATHS.has(key) ? path.resolve(folder, entry) : placed(entry, folder),
+      typeof entry === 'string' && PATHS.has(key) ? path.resolve(folder, entry) : NO_PATHS.has(key) ? entry : placed(entry, folder),
     ]),
   )
 }

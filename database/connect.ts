@@ -9,6 +9,8 @@ import * as survey from './migrations/003-survey'
 import * as field from './migrations/004-field'
 import * as fieldRuns from './migrations/005-field-runs'
 import * as firmGround from './migrations/006-firm-ground'
+import * as changed from './migrations/007-changed'
+import * as mends from './migrations/008-mends'
 import { explained } from './explained'
 import type { Tables } from './tables'
 
@@ -21,6 +23,8 @@ export const MIGRATIONS = {
   '004-field': field,
   '005-field-runs': fieldRuns,
   '006-firm-ground': firmGround,
+  '007-changed': changed,
+  '008-mends': mends,
 }
 
 /** Name of the database in a data folder. */

@@ -14,6 +14,8 @@ export interface Tables {
   render: RenderTable
   kit_item: KitItemTable
   field_entry: FieldEntryTable
+  mend: MendTable
+  mend_edit: MendEditTable
 }
 
 interface ShootTable {
@@ -23,10 +25,13 @@ interface ShootTable {
   subject: string
   /** Name of the simulated scene that the stand-in camera sees. */
   scene: string
+  /** `null` in JSON where nothing is planned yet. */
   plan_json: string
   /** What stood in the plan's fields; null where the plan came from elsewhere. */
   sheet_json: string | null
   created_at: string
+  /** When its plan or its words were last changed. */
+  changed_at: string
   binned_at: string | null
 }
 
@@ -121,6 +126,29 @@ interface FieldEntryTable {
   event_json: string
 }
 
+/** What is to be changed in a render. */
+interface MendTable {
+  id: Generated<number>
+  uid: string
+  render_id: number
+  title: string
+  /** What is painted on, as `MendBase`. */
+  base_json: string
+  created_at: string
+}
+
+/** One edit; they are only ever added. */
+interface MendEditTable {
+  /** The order in which they came. */
+  number: Generated<number>
+  mend_id: number
+  /** Chosen where the edit was made. */
+  id: string
+  edit_json: string
+  created_at: string
+}
+
+export type Mend = Selectable<MendTable>
 export type Shoot = Selectable<ShootTable>
 export type Run = Selectable<RunTable>
 export type Frame = Selectable<FrameTable>

@@ -1,9 +1,11 @@
-import { NEW_SHEET, requestOf, type PlanSheet } from '@/core/sheet'
+import { completePlanRequest, type PlanRequest } from '@/core/plan'
+import { NEW_SHEET, planSheet, type PlanSheet } from '@/core/sheet'
 import type { ShootRequest } from '@/schemas'
 import { STARTER_KIT } from '@/core/kit'
 
 /** What a two-person studio has on its list in a small regional museum. */
 export interface DemoShoot extends ShootRequest {
+  plan: PlanRequest
   /** How far the demo takes it: only planned, or shot and fused as well. */
   done: boolean
 }
@@ -50,7 +52,7 @@ export const GARDEN = shoot(
     leadIn_slices: 0,
     runOut_slices: 0,
     targets: [
-      { name: 'trough', distance_mm: 620 },
+      { name: 'trough', distance_mm: 650 },
       { name: 'second wall', distance_mm: 2400 },
       { name: 'gate', distance_mm: 9000 },
       { name: 'hill', distance_mm: null },
@@ -90,5 +92,5 @@ export const DEMO_SHOOTS: DemoShoot[] = [SEED, GARDEN, NIB, FOSSIL]
 
 function shoot(title: string, subject: string, scene: string, done: boolean, change: Partial<PlanSheet>): DemoShoot {
   const sheet = { ...common, ...change }
-  return { title, subject, scene, plan: requestOf(sheet, STARTER_KIT), sheet, done }
+  return { title, subject, scene, plan: planSheet(sheet, STARTER_KIT, completePlanRequest).request, sheet, done }
 }

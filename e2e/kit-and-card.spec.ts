@@ -35,6 +35,7 @@ test('the kit is changed, exported and imported, and a plan is made with it', as
   await expect(lenses.getByText('Long macro 150 mm', { exact: true })).toHaveCount(0)
   await writeFile('.e2e/kit.json', JSON.stringify(kit))
   await page.locator('input[type=file]').setInputFiles('.e2e/kit.json')
+  await page.getByRole('dialog').getByRole('button', { name: 'Import', exact: true }).click()
   await expect(lenses.getByText('Long macro 150 mm', { exact: true })).toBeVisible()
   await writeFile('.e2e/kit.json', JSON.stringify({ lenses: [{ name: 'half a lens' }] }))
   await page.locator('input[type=file]').setInputFiles('.e2e/kit.json')
@@ -60,7 +61,7 @@ test('the run card of a landscape: positions to tick, cautions, a PDF, and the s
 
   const card = page.getByRole('article', { name: 'Run card' })
   await expect(card.getByRole('heading', { name: 'Trough in the garden' })).toBeVisible()
-  await expect(card.getByText(/^filter off → focus → filter on/)).toBeVisible()
+  await expect(card.getByRole('listitem').filter({ hasText: /^(filter off|focus|filter on)$/ })).toHaveText(['filter off', 'focus', 'filter on'])
   await expect(card.getByText('look up the tide')).toBeVisible()
   const rows = await card.getByRole('row').count()
   expect(rows).toBeGreaterThan(3)

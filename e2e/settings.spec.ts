@@ -20,7 +20,7 @@ test('a run is fused with other settings, which the render tells and a preview f
   await page.goto(page.url().replace(/result.*/, 'shoot'))
 
   await page.getByRole('button', { name: 'Settings' }).click()
-  await choose(page, 'Keep the framing of', 'frame 2')
+  await choose(page, 'Keep the framing of', 'frame 2, frame_002.jpg')
   await page.getByLabel('Follow parts that moved on their own').uncheck()
   await page.getByLabel('Crop to what all frames show').uncheck()
   await expect(page.getByRole('button', { name: 'Settings · 3' })).toBeVisible()
@@ -38,9 +38,27 @@ test('a run is fused with other settings, which the render tells and a preview f
   await expect(facts).toContainText(/Parts that moved\s*followed, up to/)
   // A preview asks how the frames lie, bends included.
   const bends = page.waitForResponse((response) => /\/api\/renders\/\d+\/registration$/.test(response.url()))
-  await page.getByRole('button', { name: 'lace' }).click()
+  await page.getByRole('button', { name: /^lace/ }).click()
   expect((await bends).status()).toBe(200)
   await expect(page.getByText(/lace: \d+ × \d+ px/)).toBeVisible({ timeout: 30_000 })
-  await renders.getByRole('button', { name: 'compare' }).click()
+  // What a style leaves open is tried on the same part, and asked for with the whole picture.
+  await page.getByText('Tune it').click()
+  const last = page.getByRole('slider', { name: 'Last slice that is sharp' })
+  await last.focus()
+  await page.keyboard.press('ArrowLeft')
+  await expect(page.getByText(/lace, sharp in frames 1 to 4: \d+ × \d+ px/)).toBeVisible({ timeout: 30_000 })
+  await choose(page, 'Where two depths are sharp', 'Of two depths, the near one')
+  await expect(page.getByText(/lace, near depth first, sharp in frames 1 to 4: \d+/)).toBeVisible({ timeout: 30_000 })
+  await page.getByRole('button', { name: /^Render the whole picture with lace, near depth first/ }).click()
+  const newest = async () => (await (await page.request.get(`/api/shoots/${shoot}`)).json()).runs[0].renders
+  await expect.poll(async () => (await newest()).length, { timeout: 60_000 }).toBe(3)
+  const made = (await newest()).find(({ report }: { report: { style: string } }) => report.style === 'lace').report
+  expect(made.settings).toMatchObject({ prefer: 'near', sharp: { from: 1, to: 4 } })
+  expect(made.frames.at(-1).share_percent).toBe(0)
+  await renders
+    .getByRole('listitem')
+    .filter({ hasText: /^auto.*framed as 2/ })
+    .getByRole('button', { name: 'compare' })
+    .click()
   await expect(page.getByText('right: auto, 5 frames, framed as 2')).toBeVisible()
 })

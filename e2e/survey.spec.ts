@@ -11,7 +11,7 @@ async function newShoot(page: Page, title: string) {
   await expect(page.getByRole('heading', { name: title, exact: true })).toBeVisible()
 }
 
-test('a run with faults is checked by itself; the frame is named, left out, restored by hand, and the rest is fused', async ({ page }) => {
+test('a run with faults is checked by itself; the frame is named, left out, used again by hand, and the rest is fused', async ({ page }) => {
   await newShoot(page, 'Lamp that failed')
   await page.getByRole('combobox', { name: 'Faults to switch on' }).click()
   await page.getByTitle('a frame without flash').click()
@@ -25,15 +25,18 @@ test('a run with faults is checked by itself; the frame is named, left out, rest
   await expect(flawed).toContainText('did the light fire?')
   await expect(run.getByRole('button', { name: /^Fuse \d+ of these frames$/ })).toBeVisible()
 
-  // Restored and set aside again, by pointer and by key; the server remembers.
-  await flawed.getByRole('button', { name: 'use it' }).click()
+  // Used again and left out, by pointer and by key; the server remembers.
+  await flawed.getByRole('button', { name: /^Use again/ }).click()
   await expect(run.getByRole('button', { name: 'Fuse these frames' })).toBeVisible()
   await run.locator('[data-frame]').first().click()
   await page.keyboard.press('x')
   await expect(run.locator('[data-role="aside"]')).toHaveCount(1)
   await page.reload()
   await expect(run.locator('[data-role="aside"]')).toHaveCount(1)
-  await run.locator('[data-role="aside"]').getByRole('button', { name: 'use it' }).click()
+  await run
+    .locator('[data-role="aside"]')
+    .getByRole('button', { name: /^Use again/ })
+    .click()
   await expect(run.locator('[data-role="aside"]')).toHaveCount(0)
   await expect(survey).toContainText('1 left out')
 
@@ -49,9 +52,9 @@ test('a run that ends too soon says how much is sharp in no frame, and hatches i
   await page.getByRole('button', { name: /^Shoot \d+ frames$/ }).click()
   const run = page.getByRole('region', { name: 'Run 1' })
   const survey = run.getByRole('region', { name: 'Survey' })
-  const show = survey.getByRole('button', { name: 'Show where' })
+  const show = survey.getByRole('button', { name: 'Show where nothing is sharp' })
   await expect(show).toBeVisible({ timeout: 150_000 })
-  const [, percent] = /(\d+) % behind the last slice/.exec((await survey.textContent())!)!
+  const [, percent] = /(\d+) % of the picture there/.exec((await survey.textContent())!)!
   await show.click()
   const hatched = page.getByRole('figure', { name: 'The chosen frame' }).locator('svg path')
   // Rectangles of whole parts, a row each: their areas add up to the share that is told.
@@ -59,6 +62,6 @@ test('a run that ends too soon says how much is sharp in no frame, and hatches i
   const parts = outlines.join('').matchAll(/h(\d+)v1/g)
   const area = [...parts].reduce((sum, [, length]) => sum + Number(length), 0)
   expect(Math.abs((100 * area) / (36 * 24) - Number(percent))).toBeLessThan(2)
-  await survey.getByRole('button', { name: 'Hide' }).click()
+  await survey.getByRole('button', { name: 'Hide what is sharp in no frame' }).click()
   await expect(hatched).toHaveCount(0)
 })

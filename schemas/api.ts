@@ -3,6 +3,8 @@ import type { Plan, PlanRequest } from '@/core/plan'
 import type { PlanSheet } from '@/core/sheet'
 import type { SurveyReport } from '@/core/survey'
 import type { TakenWith } from '@/core/formats'
+import type { Place } from '@/core/inspect'
+import type { MendBase, MendEdit } from '@/core/mend'
 import type { CheckReport, JobFile } from './jobs'
 import type { FuseReport } from './report'
 
@@ -16,15 +18,23 @@ export interface ShootSummary {
   subject: string
   state: ShootState
   created_at: string
+  /** When anything of it last changed. */
+  changed_at: string
   frameCount: number
+  /** Of these, how many would be fused. */
+  usedCount: number
+  /** Frames that the field log tells of; they may not have been brought yet. */
+  fieldCount: number
   /** Picture to show: the newest render, else a frame. */
   cover: { kind: 'render' | 'frame'; id: number } | null
+  /** null where nothing is planned, or the plan no longer works; which, says `planned`. */
   plan: Plan | null
+  planned: boolean
 }
 
-export interface ShootDetail extends Omit<ShootSummary, 'plan'> {
+export interface ShootDetail extends Omit<ShootSummary, 'plan' | 'planned'> {
   scene: string
-  planRequest: PlanRequest
+  planRequest: PlanRequest | null
   /** What stood in the plan's fields, where it was planned on the screen. */
   sheet: PlanSheet | null
   runs: RunDetail[]
@@ -40,7 +50,7 @@ export interface RunDetail {
   /** Why it was split off another run. */
   reason: string | null
   /** The plan it was shot by, whatever is planned now, and what stood in its fields. */
-  planRequest: PlanRequest
+  planRequest: PlanRequest | null
   sheet: PlanSheet | null
   /** Entry of the field log that began it, empty for the log's first run; null where no log tells of it. */
   begun_by: string | null
@@ -77,6 +87,16 @@ export interface RenderDetail {
   report: FuseReport
 }
 
+/** A mend as it stands. */
+export interface MendDetail {
+  id: number
+  title: string
+  created_at: string
+  base: MendBase
+  /** In the order in which they came, undone ones included. */
+  edits: MendEdit[]
+}
+
 export type JobState = 'queued' | 'running' | 'done' | 'failed' | 'cancelled' | 'interrupted'
 export type JobKind = JobFile['kind']
 
@@ -101,6 +121,8 @@ export interface JobDetail {
 export interface JobResults {
   shoot: null
   fuse: { render: number }
+  inspect: { places: Place[] }
+  mend: { render: number }
   survey: SurveyReport
   split: { series: { files: string[]; reason: string }[] }
   deliver: { name: string }

@@ -8,9 +8,9 @@ import { Refusal } from '@/core/words'
 const SENTENCES: Record<string, string> = {
   'any.required': '{{#label}} is missing. Give it.',
   'any.only': '{{#label}} must be one of: {{#valids}}.',
-  'any.unknown': '{{#label}} is not known here. Skip this frame.',
+  'any.unknown': '{{#label}} is not known here. Leave it out.',
   'object.base': '{{#label}} must be an object.',
-  'object.unknown': '{{#label}} is not known here. Skip this frame.',
+  'object.unknown': '{{#label}} is not known here. Leave it out.',
   'array.base': '{{#label}} must be a list.',
   'array.max': '{{#label}} holds too many entries. The limit is {{#limit}}.',
   'array.min': '{{#label}} holds too few entries. At least {{#limit}} are needed.',

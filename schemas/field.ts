@@ -8,13 +8,17 @@ const position = Joi.number().min(-1e6).max(1e9)
 /** What each kind of entry has to tell. */
 const EVENTS: Record<FieldEvent['kind'], Joi.SchemaMap> = {
   begin: {},
+  returned: { run: Joi.string().guid().allow('').required() },
   prepared: { line: Joi.string().max(200).required(), done: Joi.boolean().required() },
   taken: { position },
+  bracketed: { frames: Joi.number().integer().min(1).max(9999).required() },
+  filled: { position: position.required() },
   repeated: {},
   extra: { what: Joi.valid('test', 'divider', 'spare').required() },
   missed: {},
   paused: {},
   resumed: {},
+  cleared: { entry: Joi.string().guid().required() },
   undone: { entry: Joi.string().guid().required() },
 }
 
@@ -54,7 +58,8 @@ const part = Joi.number().min(0).max(1).required()
 const CALLS: Record<DeviceCall['do'], Joi.SchemaMap> = {
   open: {
     faults: Joi.array()
-      .items(Joi.valid(...Object.keys(FAULT_WORDS)))
+      // The stand-ins have no subject that stirs.
+      .items(Joi.valid(...Object.keys(FAULT_WORDS).filter((kind) => kind !== 'stirred')))
       .unique()
       .default([]),
     width_px: Joi.valid(1200, 3000).default(1200),

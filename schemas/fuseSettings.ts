@@ -1,8 +1,12 @@
 import Joi from 'joi'
 import { STYLE_NAMES, USUAL_STYLE, type StyleName } from '@/core/fuse/purposes'
+import { PREFERENCES, type Tuning } from '@/core/fuse/tuning'
 import { FOLLOWING, type Following } from '@/core/register/following'
 
-export interface FuseSettings {
+/** Whether dust on the sensor is kept out of the picture. */
+export const DUST = ['auto', 'off'] as const
+
+export interface FuseSettings extends Tuning {
   style: StyleName
   /** 1-based, in focus order; absent: the middle frame. */
   reference?: number
@@ -11,6 +15,15 @@ export interface FuseSettings {
   register: boolean
   /** Whether frames are bent a little to follow parts that moved on their own. */
   localWarp: Following
+  /** Absent in renders of older versions. */
+  dust?: (typeof DUST)[number]
+  /** The frames that the picture is sharp in, from and to, 1-based in focus order; what lies outside keeps its blur. All of them where absent. */
+  sharp?: { from: number; to: number }
+}
+
+function within(least: number, most: number, what: string): Joi.NumberSchema {
+  const text = `${what} must be a number from ${least} to ${most}.`
+  return Joi.number().min(least).max(most).messages({ 'number.base': text, 'number.min': text, 'number.max': text })
 }
 
 /** What a render is asked for; the same for the command, the routes and the stored render. */
@@ -25,4 +38,10 @@ export const fuseSettingsSchema = Joi.object<FuseSettings>({
   localWarp: Joi.valid(...FOLLOWING)
     .default('whereMoved')
     .messages({ 'any.only': `Say when to follow parts that moved: ${FOLLOWING.join(', ')}.` }),
+  dust: Joi.valid(...DUST).messages({ 'any.only': `Say what to do about dust: ${DUST.join(' or ')}.` }),
+  prefer: Joi.valid(...PREFERENCES).messages({ 'any.only': `Say which of two depths to prefer: ${PREFERENCES.join(', ')}.` }),
+  boundary: within(0, 1, 'The boundary'),
+  neighbourhood: within(1, 4, 'The neighbourhood').integer().messages({ 'number.integer': 'Give the neighbourhood as a whole number from 1 to 4.' }),
+  floor: within(0.1, 100, 'The floor'),
+  sharp: Joi.object({ from: Joi.number().integer().min(1).required(), to: Joi.number().integer().min(Joi.ref('from')).required() }),
 })

@@ -3,6 +3,7 @@ export type {
   BinKind,
   FrameDetail,
   JobDetail,
+  MendDetail,
   JobKind,
   JobResults,
   JobState,
@@ -15,7 +16,7 @@ export type {
 } from './api'
 export { check } from './check'
 export { deviceCallSchema, fieldLogSchema, type DeviceCall, type DeviceReply, type Tones } from './field'
-export { fuseSettingsSchema, type FuseSettings } from './fuseSettings'
+export { DUST, fuseSettingsSchema, type FuseSettings } from './fuseSettings'
 export {
   JOB_FILES,
   JOB_VERSION,
@@ -26,6 +27,8 @@ export {
   type DeliverJob,
   type FrameFile,
   type FuseJob,
+  type InspectJob,
+  type MendJob,
   type FuseOutputs,
   type JobFile,
   type RestoreJob,
@@ -35,6 +38,7 @@ export {
 } from './jobs'
 export { checkKit, checkKitItem, shelfSchema } from './kit'
 export { planRequestSchema } from './planRequest'
+export { mendBaseSchema, mendEditSchema, mendSchema, MOST_EDITS, newEditsSchema, newMendSchema } from './mend'
 export { planOfSheet, planSheetSchema } from './planSheet'
 export { placeOf, type FramePlace } from './framePlace'
 export { checkBends, checkRegistration, registrationOf, type Registration } from './registration'
@@ -45,19 +49,27 @@ export {
   asideSchema,
   backupSchema,
   binItemSchema,
+  depthsSchema,
   folderSchema,
   idSchema,
   shootRequestSchema,
+  pixelSchema,
+  shootWordsSchema,
   standInSchema,
+  viewSchema,
   type ShootRequest,
+  type ShootWords,
 } from './shootRequest'
 export {
   storedColour,
+  storedBase,
+  storedEdit,
   storedFieldEvent,
   storedKit,
   storedPlan,
   storedReport,
   storedSheet,
+  storedPlaces,
   storedSurvey,
   storedTaken,
   type StoredColour,

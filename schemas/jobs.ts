@@ -1,9 +1,11 @@
 import { MOVER_KINDS, type MoverKind } from '@/core/movers'
 import Joi from 'joi'
 import type { TakenWith } from '@/core/formats'
+import type { MendDocument } from '@/core/mend'
 import type { SeriesRequest } from '@/core/simulate'
 import { fuseSettingsSchema, type FuseSettings } from './fuseSettings'
 import { sceneRequestSchema } from './sceneRequest'
+import { mendSchema } from './mend'
 import { takenSchema } from './taken'
 
 /** Version of job files that this version writes and reads. */
@@ -20,7 +22,7 @@ export interface FrameFile {
  * Everything that one piece of heavy work needs, by name, so that it can be carried out anywhere: `nitidus run job.json`.
  * Paths are absolute, or from the folder of the job file.
  */
-export type JobFile = ShootJob | FuseJob | SurveyJob | SplitJob | DeliverJob | CheckJob | BackupJob | RestoreJob
+export type JobFile = ShootJob | FuseJob | InspectJob | MendJob | SurveyJob | SplitJob | DeliverJob | CheckJob | BackupJob | RestoreJob
 
 export interface ShootJob {
   kind: 'shoot'
@@ -50,6 +52,33 @@ export interface FuseOutputs {
   relief?: string
   /** Folder for what there is so far. */
   soFar?: string
+}
+
+/** A fused picture gone through for places that are worth a look. */
+export interface InspectJob {
+  kind: 'inspect'
+  frames: FrameFile[]
+  /** How the frames lie on one another: `registration.json` of the render. */
+  registration: string
+  picture: string
+  /** Where the places are written. */
+  report: string
+}
+
+/** Edits carried out on a render. */
+export interface MendJob {
+  kind: 'mend'
+  frames: FrameFile[]
+  /** How the frames lie on one another: `registration.json` of the render. */
+  registration: string
+  /** The fused picture. */
+  picture: string
+  /** Depth of the picture, for gates: a 16-bit PNG as large as it. It is worked out roughly where it is not given. */
+  depth?: string
+  document: MendDocument
+  /** Where the pictures of other renders lie that are painted from, by the names that the edits have for them. */
+  renders?: { name: string; file: string }[]
+  out: string
 }
 
 export interface SurveyJob {
@@ -130,6 +159,16 @@ export const JOB_FILES: { [K in JobFile['kind']]: Joi.SchemaMap } = {
     }).required(),
     positions_mm: Joi.array().items(Joi.number()),
     pixel_mm: Joi.number().greater(0),
+  },
+  inspect: { frames, registration: path, picture: path, report: path },
+  mend: {
+    frames,
+    registration: path,
+    picture: path,
+    depth: optionalPath,
+    document: mendSchema,
+    renders: Joi.array().items(Joi.object({ name: Joi.string().required(), file: path })),
+    out: path,
   },
   survey: { frames, mover: Joi.valid(...MOVER_KINDS), report: path },
   split: { frames, report: path },

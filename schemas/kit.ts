@@ -28,10 +28,11 @@ export function checkKitItem(shelf: Shelf, value: unknown): KitItem {
       ...Object.fromEntries(fieldsOf(shelf, kind).map((field) => [field.key, factSchema(field)])),
     })
       .required()
-      .messages({ 'object.unknown': `{{#label}} is no fact of a ${one}; leave it out.`, 'object.base': `A ${one} is an object with a name.` }),
+      .messages({ 'object.unknown': `A ${one} has no {{#label}}. Take it out.`, 'object.base': `A ${one} needs a name and its facts.` }),
     value,
   )
   if ('widestFNumber' in item && item.widestFNumber > item.smallestFNumber) throw refusal('kit.apertureOrder', undefined, 'widestFNumber')
+  if ('scaleMarks' in item && item.scaleMarks !== undefined && !SCALE.test(item.scaleMarks)) throw refusal('kit.scaleMarks', undefined, 'scaleMarks')
   if ('shortest_mm' in item && item.shortest_mm! > item.longest_mm!) throw refusal('kit.extensionOrder', undefined, 'shortest_mm')
   return item
 }
@@ -45,8 +46,8 @@ export function checkKit(value: unknown): Kit {
     Joi.object(Object.fromEntries(Object.keys(SHELVES).map((shelf) => [shelf, Joi.array().max(500).default([])])))
       .required()
       .messages({
-        'object.base': 'This file holds no kit; give one that was exported here.',
-        'object.unknown': '{{#label}} is no shelf of a kit; leave it out.',
+        'object.base': 'This file holds no kit. Choose one that was exported here.',
+        'object.unknown': 'A kit has nothing called {{#label}}. Take it out of the file, or choose a kit that was exported here.',
       }),
     value,
   )
@@ -65,8 +66,11 @@ export function checkKit(value: unknown): Kit {
   return Object.fromEntries(shelves) as Kit
 }
 
+/** Distances in metres, apart by spaces, the last one perhaps infinity. */
+const SCALE = /^\d+([.,]\d+)?(\s+\d+([.,]\d+)?)*(\s+∞)?$/
+
 function factSchema({ label, unit, least, most, whole, optional, text: isText }: KitField): Joi.Schema {
-  if (isText) return text(label.toLowerCase()).max(80)
+  if (isText) return optional ? text(label.toLowerCase()).max(80).optional() : text(label.toLowerCase()).max(80)
   const bounds = `${label}: give a ${whole ? 'whole ' : ''}number from ${least} to ${most}${unit ? ` ${unit}` : ''}.`
   const number = (whole ? Joi.number().integer() : Joi.number())
     .min(least!)

@@ -86,6 +86,8 @@ export const planRequestSchema = Joi.object<PlanRequest>({
   leadIn_slices: Joi.number().min(0).max(20),
   runOut_slices: Joi.number().min(0).max(20),
   timing: Joi.object({
+    move_s: seconds(),
+    filter_s: seconds(),
     settle_s: seconds(),
     delay_s: seconds(),
     exposure_s: seconds(),

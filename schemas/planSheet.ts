@@ -10,6 +10,7 @@ const SURROUNDINGS = ['water', 'height', 'road', 'animals', 'protected', 'people
 const CHOICES: Partial<Record<keyof PlanSheet, string[]>> = {
   kind: ['depth', 'range'],
   from: ['lens', 'sensor'],
+  distancesFrom: ['plan', 'lens'],
   reach: ['lens', 'extension', 'closeUp', 'reversed', 'faceToFace', 'objective', 'ruler', 'distance'],
   criterion: ['pixels', 'coc', 'print'],
   mover: Object.keys(SHEET_MOVERS),
@@ -28,9 +29,14 @@ const LISTS: Partial<Record<keyof PlanSheet, Joi.Schema>> = {
     .max(SURROUNDINGS.length),
 }
 
+/** What keys were before there were any; for the rest the new sheet says it. */
+const BEFORE: Partial<PlanSheet> = { distancesFrom: 'lens' }
+
 /** A stored sheet. Keys that an older sheet lacks come from the new one. */
 export const planSheetSchema = Joi.object<PlanSheet>(
-  Object.fromEntries(Object.entries(NEW_SHEET).map(([key, value]) => [key, fieldSchema(key as keyof PlanSheet, value).default(() => value)])),
+  Object.fromEntries(
+    Object.entries({ ...NEW_SHEET, ...BEFORE }).map(([key, value]) => [key, fieldSchema(key as keyof PlanSheet, value).default(() => value)]),
+  ),
 )
 
 function fieldSchema(key: keyof PlanSheet, example: unknown): Joi.Schema {

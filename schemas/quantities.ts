@@ -6,10 +6,10 @@ export function positive(what: string) {
   return Joi.number()
     .greater(0)
     .messages({
-      'number.greater': `{{#label}} must be above 0. ${sentence}`,
-      'number.base': `{{#label}} must be a number. ${sentence}`,
-      'number.infinity': `{{#label}} must be a finite number. ${sentence}`,
-      'number.max': `{{#label}} is beyond what can be planned: give ${what}, at most {{#limit}}.`,
+      'number.greater': sentence,
+      'number.base': sentence,
+      'number.infinity': `Give ${what}: a finite number above 0.`,
+      'number.max': `Give ${what}: at most {{#limit}}.`,
     })
 }
 

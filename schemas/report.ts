@@ -38,9 +38,13 @@ export interface FuseReport {
   crop: { x: number; y: number; width: number; height: number }
   /** What the result's samples mean: the name of its profile, and whether the frames had to be converted to it. */
   colour?: { profile: string | null; converted: boolean }
+  /** Specks on the sensor that were kept out, in px of the frames; absent where they were not looked for, and in reports of older renders. */
+  dust?: { x: number; y: number; radius_px: number; darkness: number }[]
   depth?: { unit: 'mm' | 'frames'; at0: number; at65535: number }
   timings_s: Record<string, number>
   peakMemory_MB: number
+  /** Of a mended picture: the mend, the render it began with, and how many edits it has. */
+  mend?: { mend: number; of: number; title: string; edits: number }
 }
 
 const number = Joi.number().required()
@@ -73,7 +77,9 @@ export const reportSchema = Joi.object<FuseReport>({
   frames: Joi.array().items(frameSchema).min(1).required(),
   crop: Joi.object({ x: number, y: number, width: number, height: number }).required(),
   colour: Joi.object({ profile: Joi.string().allow(null), converted: Joi.boolean() }).unknown(),
+  dust: Joi.array().items(Joi.object({ x: number, y: number, radius_px: number, darkness: number })),
   depth: Joi.object({ unit: Joi.valid('mm', 'frames').required(), at0: number, at65535: number }).unknown(),
   timings_s: Joi.object().pattern(Joi.string(), Joi.number()).required(),
   peakMemory_MB: number,
+  mend: Joi.object({ mend: number, of: number, title: Joi.string().required(), edits: number }),
 }).unknown()

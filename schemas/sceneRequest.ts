@@ -20,6 +20,7 @@ const FAULTS: Record<Fault['kind'], Joi.SchemaMap> = {
   startShort: { frames },
   endShort: { frames },
   runsOn: { frames },
+  stirred: { frame, frames, shift_percent: Joi.number().min(0).max(20).default(0.7) },
   dust: { specks: Joi.number().integer().min(1).max(40).default(6) },
 }
 

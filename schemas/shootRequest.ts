@@ -11,23 +11,31 @@ export interface ShootRequest {
   title: string
   subject: string
   scene: string
-  /** What the plan was computed from; it stands by itself, whatever becomes of the kit. */
-  plan: PlanRequest
+  /** What the plan was computed from; it stands by itself, whatever becomes of the kit. null where the frames come first. */
+  plan: PlanRequest | null
   /** What stood in the fields; absent where the plan came from elsewhere. */
   sheet?: PlanSheet
 }
 
+/** What a shoot is called, and its notes. */
+export type ShootWords = Pick<ShootRequest, 'title' | 'subject'>
+
+const words = {
+  title: Joi.string().trim().min(1).max(120).required().messages({
+    'string.empty': 'Give the shoot a title.',
+    'any.required': 'Give the shoot a title.',
+    'string.max': 'Give a title of at most {{#limit}} letters.',
+  }),
+  subject: Joi.string().trim().allow('').max(300).default('').messages({ 'string.max': 'Keep the notes to {{#limit}} letters.' }),
+}
+
+export const shootWordsSchema = Joi.object<ShootWords>(words)
+
 /** A shoot as the plan screen sends it. */
 export const shootRequestSchema = Joi.object<ShootRequest>({
-  title: Joi.string()
-    .trim()
-    .min(1)
-    .max(120)
-    .required()
-    .messages({ 'string.empty': 'Give the shoot a title.', 'any.required': 'Give the shoot a title.' }),
-  subject: Joi.string().trim().allow('').max(300).default(''),
+  ...words,
   scene: Joi.valid(...Object.keys(SCENES)).default('fossil'),
-  plan: planRequestSchema,
+  plan: planRequestSchema.allow(null),
   sheet: planSheetSchema,
 })
 
@@ -59,6 +67,25 @@ export const areaSchema = Joi.object<Rectangle>({
   y: Joi.number().integer().min(-20_000).max(60_000).required(),
   width: Joi.number().integer().min(16).max(2000).required(),
   height: Joi.number().integer().min(16).max(2000).required(),
+})
+
+/** A pixel of a picture, as an address names it. */
+export const pixelSchema = Joi.object<{ x: number; y: number }>({
+  x: Joi.number().integer().min(-1e6).max(1e6).required(),
+  y: Joi.number().integer().min(-1e6).max(1e6).required(),
+})
+
+/** How much of a picture is seen at once, as an address names it. */
+export const viewSchema = Joi.object<{ width: number; height: number }>({
+  width: Joi.number().integer().min(50).max(20_000).required(),
+  height: Joi.number().integer().min(50).max(20_000).required(),
+})
+
+/** Depths that lines are laid at, as an address names them: 0.2,0.6. */
+export const depthsSchema = Joi.object<{ depths: string }>({
+  depths: Joi.string()
+    .pattern(/^(0|1|0?\.\d+)(,(0|1|0?\.\d+)){0,6}$/)
+    .required(),
 })
 
 /** Something in the bin. */

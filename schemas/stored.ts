@@ -1,7 +1,9 @@
 import Joi from 'joi'
 import type { FieldEvent } from '@/core/field'
 import type { TakenWith } from '@/core/formats'
+import type { Place } from '@/core/inspect'
 import type { Kit } from '@/core/kit'
+import type { MendBase, MendEdit } from '@/core/mend'
 import { completePlanRequest, type PlanRequest } from '@/core/plan'
 import type { PlanSheet } from '@/core/sheet'
 import type { SurveyReport } from '@/core/survey'
@@ -9,6 +11,8 @@ import { isRefusal, refusal } from '@/core/words'
 import { check } from './check'
 import { fieldEventSchema } from './field'
 import { checkKit } from './kit'
+import { mendBaseSchema, mendEditSchema } from './mend'
+import { placesSchema } from './places'
 import { planRequestSchema } from './planRequest'
 import { planSheetSchema } from './planSheet'
 import { reportSchema, type FuseReport } from './report'
@@ -44,13 +48,22 @@ function stored<T>(schema: Joi.Schema<T>, text: string, what: string): T {
   }
 }
 
-export const storedPlan = (text: string): PlanRequest => completePlanRequest(stored(planRequestSchema, text, 'the plan'))
+/** null where nothing was planned: the frames came first. */
+export function storedPlan(text: string): PlanRequest | null {
+  const plan = stored<PlanRequest | null>(planRequestSchema.allow(null), text, 'the plan')
+  return plan && completePlanRequest(plan)
+}
+
 export const storedSheet = (text: string): PlanSheet => stored(planSheetSchema, text, 'what stood in the plan’s fields')
+export const storedPlaces = (text: string): { places: Place[] } => stored(placesSchema, text, 'the places')
 export const storedSurvey = (text: string): SurveyReport => stored(surveySchema, text, 'the survey')
 export const storedReport = (text: string): FuseReport => stored(reportSchema, text, 'the report of a render')
 export const storedTaken = (text: string): TakenWith => stored(takenSchema, text, 'what a frame was taken with')
 export const storedColour = (text: string): StoredColour => stored(colourSchema, text, 'the colour space of a frame')
 export const storedFieldEvent = (text: string): FieldEvent => stored(fieldEventSchema, text, 'the field log') as FieldEvent
+
+export const storedEdit = (text: string): MendEdit => stored<MendEdit>(mendEditSchema as Joi.Schema<MendEdit>, text, 'an edit')
+export const storedBase = (text: string): MendBase => stored<MendBase>(mendBaseSchema as Joi.Schema<MendBase>, text, 'what a mend paints on')
 
 export function storedKit(text: string): Kit {
   try {

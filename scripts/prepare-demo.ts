@@ -2,14 +2,17 @@ import { DEMO_SHOOTS } from '@/demo/scenario'
 import { check, fuseSettingsSchema } from '@/schemas'
 import { openContext, type Context } from '@/server'
 
-/** Fills an empty data folder with the demo scenario: the plans, and one series shot and fused twice by the real engine. */
+/**
+ * Fills an empty data folder with the demo scenario: the plans, and one series shot and fused twice by the real engine. In it a part
+ * stirred and dust lay on the sensor, so that there is something to mend.
+ */
 async function prepareDemo({ db, shoots, jobs, work }: Context): Promise<void> {
   if ((await shoots.list()).length > 0) return
   jobs.events.on('any', ({ kind, progress_json }) => process.stderr.write(`\rDemo: ${kind} ${progressText(progress_json)}      `))
   for (const { done, ...shoot } of DEMO_SHOOTS) {
     const shootId = await shoots.create(shoot)
     if (!done) continue
-    const { run_id } = await work.shoot(shootId, [])
+    const { run_id } = await work.shoot(shootId, ['stirred', 'dust'])
     await jobs.idle()
     // Two renders, to lay beside each other; the newest one is shown.
     for (const style of ['terrain', 'auto']) await work.fuse(run_id!, check(fuseSettingsSchema, { style }))

@@ -53,6 +53,23 @@ const views = [
     },
   },
   {
+    name: 'mend',
+    path: `/shoots/${fused.id}/mend`,
+    wait: 2500,
+    act: async (page) => {
+      const look = page.getByRole('button', { name: /^(Look the picture over|Go through them)/ })
+      await look.click()
+      await page.getByTestId('place').waitFor({ timeout: 60_000 })
+      await page.getByRole('button', { name: '100 %' }).click()
+      const box = await page.getByTestId('porthole').boundingBox()
+      await page.mouse.move(box.x + box.width * 0.56, box.y + box.height * 0.5)
+      await page.waitForTimeout(1500)
+      await page.getByRole('button', { name: /Paint from frame 9,/ }).click()
+      await page.mouse.move(box.x + box.width * 0.56, box.y + box.height * 0.5)
+      await page.waitForTimeout(2500)
+    },
+  },
+  {
     name: 'result-compare',
     path: `/shoots/${fused.id}/result`,
     wait: 2500,

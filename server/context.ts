@@ -6,6 +6,7 @@ import { Benches } from './devices'
 import { readEnvironment, type Environment } from './environment'
 import { FieldLogs } from './field'
 import { JobQueue } from './jobs'
+import { Mends } from './mends'
 import { KitStore } from './kit'
 import { PictureStore } from './pictures'
 import { Shoots } from './shoots'
@@ -25,6 +26,7 @@ export interface Context {
   field: FieldLogs
   benches: Benches
   bin: Bin
+  mends: Mends
   storage: Storage
   streams: Streams
   /** Ends what runs, lets go of streams, devices and the data folder. */
@@ -53,6 +55,7 @@ async function openLocked(environment: Environment, lock: DataLock): Promise<Con
   const kit = new KitStore(db)
   const shoots = new Shoots(db, store, kit)
   const jobs = new JobQueue({ db, environment, store })
+  const mends = new Mends(db)
   const bin = new Bin(db, store, jobs)
   const benches = new Benches(environment, store, shoots)
   const streams = new Streams()
@@ -74,12 +77,13 @@ async function openLocked(environment: Environment, lock: DataLock): Promise<Con
     db,
     store,
     jobs,
-    work: new Work(db, store, shoots, jobs),
+    work: new Work(db, store, shoots, jobs, mends),
     shoots,
     kit,
     field: new FieldLogs(db),
     benches,
     bin,
+    mends,
     storage: new Storage(db, store, bin, jobs),
     streams,
     close: async () => {

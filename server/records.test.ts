@@ -15,8 +15,8 @@ describe('records that stay true', () => {
     const { shootId, runId } = await run(0)
     await server().context.shoots.replan(shootId, { ...demoShoot, plan: NIB.plan })
     const { runs, planRequest } = await server().context.shoots.detail(shootId)
-    expect(planSeries(runs[0].planRequest).magnification).toBe(planSeries((await detailOf(await server().newShoot())).planRequest).magnification)
-    expect(planSeries(planRequest).magnification).not.toBe(planSeries(runs[0].planRequest).magnification)
+    expect(planSeries(runs[0].planRequest!).magnification).toBe(planSeries((await detailOf(await server().newShoot())).planRequest!).magnification)
+    expect(planSeries(planRequest!).magnification).not.toBe(planSeries(runs[0].planRequest!).magnification)
     // And so is what it is fused with: the size of a pixel on the subject.
     for (const [k, position_mm] of [0, 1, 2].entries())
       await server().context.store.add(runId, `g${k}.jpg`, Readable.from([await picture(64, 48, `#3${k}5`)]), position_mm)

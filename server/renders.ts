@@ -4,9 +4,12 @@ import slugify from 'slugify'
 import type { PictureFormat } from '@/codec'
 import { isRefusal, refusal } from '@/core/words'
 import type { Database, Folders, Render } from '@/database'
-import { checkBends, checkRegistration, registrationOf, storedReport, type Registration } from '@/schemas'
+import type { Place } from '@/core/inspect'
+import { checkBends, checkRegistration, registrationOf, storedPlaces, storedReport, type Registration } from '@/schemas'
 
 export const REGISTRATION_FILE = 'registration.json'
+/** Places that are worth a look, once they were looked for. */
+export const PLACES_FILE = 'places.json'
 /** File of an older render in which it stands how its frames were bent. */
 const BENDS_FILE = 'bends.json'
 
@@ -72,13 +75,23 @@ export async function deliveredName(db: Database, renderId: number, format: Deli
   const { style, reference, frames, settings } = storedReport(row.report_json)
   const place = frames.findIndex((frame) => frame.file === reference) + 1
   const moved = settings.register ? '' : '_unregistered'
-  const slug = slugify(row.title, { lower: true, strict: true }) || 'shoot'
+  const slug = slugOf(row.title)
   return `${slug}_run${row.number}_${style}_ref${String(place).padStart(2, '0')}${moved}${endingOf(format, settings.bits)}`
 }
+
+/** A title as a part of file names. */
+export const slugOf = (title: string): string => slugify(title, { lower: true, strict: true }) || 'shoot'
 
 function endingOf(format: Delivery, bits: number): string {
   if (format === 'depth' || format === 'confidence') return `_${format}.png`
   return format === 'tif' || format === 'png' ? `_${bits}bit.${format}` : `.${format}`
+}
+
+/** Places of a render that are worth a look; null where nobody looked for them yet. */
+export async function placesIn(folders: Folders, render: Render): Promise<{ places: Place[] | null }> {
+  const file = path.join(/* turbopackIgnore: true */ folders.render(render.folder), PLACES_FILE)
+  const text = await readFile(file, 'utf8').catch(() => undefined)
+  return text === undefined ? { places: null } : storedPlaces(text)
 }
 
 /**

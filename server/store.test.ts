@@ -1,3 +1,4 @@
+import fs from 'node:fs'
 import { mkdir, readdir, readFile, symlink, writeFile } from 'node:fs/promises'
 import path from 'node:path'
 import { Readable } from 'node:stream'
@@ -68,6 +69,19 @@ describe('frames are taken in', () => {
     await expect(server.context.store.add(runId, 'a.jpg', broken)).rejects.toThrow('connection lost')
     expect(await server.framesOf(runId)).toEqual([])
     await nothingHalf()
+  })
+
+  test('a frame that is confirmed was flushed to the disk', async () => {
+    const runId = await server.newRun()
+    const flushed: string[] = []
+    const real = fs.fsync
+    const spy = jest.spyOn(fs, 'fsync').mockImplementation((fd, done) => {
+      flushed.push(fs.readlinkSync(`/proc/self/fd/${fd}`))
+      real(fd, done)
+    })
+    await server.add(runId, 'a.jpg', await picture())
+    spy.mockRestore()
+    expect(flushed).toEqual([expect.stringMatching(/incoming.*\.jpg$/)])
   })
 
   test('a full quota refuses with the figures and leaves nothing half', async () => {
@@ -156,7 +170,7 @@ describe('shoots', () => {
     const shootId = await server.context.shoots.create(GARDEN)
     const [{ plan }] = await server.context.shoots.list()
     expect(plan!.frames.at(-1)!.far_mm).toBe(Infinity)
-    expect((await server.context.shoots.detail(shootId)).planRequest.subject).toMatchObject({ far_mm: Infinity })
+    expect((await server.context.shoots.detail(shootId)).planRequest!.subject).toMatchObject({ far_mm: Infinity })
   })
 
   test('a shoot that does not exist is said, not crashed on', async () => {

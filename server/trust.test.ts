@@ -124,7 +124,7 @@ describe('nothing lost, nothing stuck', () => {
       ['b.jpg', 'picture.unreadable'],
       ['c.jpg', 'picture.unreadable'],
       ['d.jpg', 'picture.unreadable'],
-      ['f.jpg', 'frame.size'],
+      ['f.jpg', 'frame.stray'],
       ['g.jpg', 'folder.outside'],
     ])
   })
@@ -142,8 +142,10 @@ describe('nothing lost, nothing stuck', () => {
 
   test('closing ends what runs, and the next start says that it was interrupted', async () => {
     const { runId } = await run(3)
-    const { jobs, work } = server.context
-    const job = await work.fuse(runId, { ...QUICK, register: true })
+    // An engine that would go on for as long as it is let.
+    await writeFile(at('endless.mjs'), 'setInterval(() => undefined, 1000)')
+    const { work } = await server.open({ NITIDUS_ENGINE: at('endless.mjs') })
+    const job = await work.fuse(runId, QUICK)
     while (enginePids(server).length === 0) await new Promise((resolve) => setTimeout(resolve, 10))
     const closing = performance.now()
     await server.context.close()
@@ -151,6 +153,5 @@ describe('nothing lost, nothing stuck', () => {
     expect(enginePids(server)).toEqual([])
     await server.open()
     expect(await server.context.jobs.job(job.id)).toMatchObject({ state: 'interrupted', error_code: 'job.interrupted' })
-    expect(jobs).toBeDefined()
   })
 })

@@ -4,6 +4,8 @@ import type { Fault } from '@/core/simulate'
 import { refusal } from '@/core/words'
 import type { Database, Job } from '@/database'
 import { storedPlan, type FuseSettings } from '@/schemas'
+import { standingEdits } from '@/core/mend'
+import type { Mends } from './mends'
 import type { JobQueue } from './jobs'
 import { deliveredFile, renderOf, type PICTURE_FORMATS } from './renders'
 import type { PictureStore } from './pictures'
@@ -16,12 +18,14 @@ export class Work {
     private readonly store: PictureStore,
     private readonly shoots: Shoots,
     private readonly jobs: JobQueue,
+    private readonly mends: Mends,
   ) {}
 
   /** A run with the simulated camera, at the positions of the plan, with the faults that are switched on. */
   async shoot(shootId: number, faults: Fault['kind'][]): Promise<Job> {
     const shoot = await this.shoots.shoot(shootId)
     const request = storedPlan(shoot.plan_json)
+    if (!request) throw refusal('shoot.noPlan')
     // Every run of a shoot is unsteady in its own way.
     const { count } = await this.db
       .selectFrom('run')
@@ -41,6 +45,21 @@ export class Work {
     if (count < 2) throw refusal('run.tooFew', { count })
     if (settings.reference && settings.reference > count) throw refusal('run.reference', { count })
     return this.jobs.add('fuse', { shoot_id: run.shoot_id, run_id: runId }, { ...settings, frames: frames.map(({ id }) => id) })
+  }
+
+  /** A mended picture of the edits that a mend has now. @throws Refusal where it has none. */
+  async mend(mendId: number): Promise<Job> {
+    const { render, document } = await this.mends.document(mendId)
+    if (document.base === 'fused' && standingEdits(document.edits).length === 0) throw refusal('mend.nothing')
+    const run = await this.shoots.runRow(render.run_id)
+    return this.jobs.add('mend', { shoot_id: run.shoot_id, run_id: run.id, render_id: render.id }, { mend: mendId, document })
+  }
+
+  /** Goes through a render for places that are worth a look. */
+  async inspect(renderId: number): Promise<Job> {
+    const render = await renderOf(this.db, renderId)
+    const run = await this.shoots.runRow(render.run_id)
+    return this.jobs.add('inspect', { shoot_id: run.shoot_id, run_id: run.id, render_id: render.id }, {})
   }
 
   async survey(runId: number): Promise<Job> {

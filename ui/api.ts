@@ -3,7 +3,7 @@
 import { QueryClient, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useEffect } from 'react'
 import type { Kit, KitItem, Shelf } from '@/core/kit'
-import type { BinKind, JobDetail, JobKind, JobResults, ShootDetail, ShootRequest, ShootSummary } from '@/schemas'
+import type { BinKind, JobDetail, JobKind, JobResults, ShootDetail, ShootRequest, ShootSummary, ShootWords } from '@/schemas'
 
 /** What a route refused, with the field to mend where there is one. */
 export class RefusedError extends Error {
@@ -95,6 +95,24 @@ export function useSaveShoot(id?: number) {
       return id
     },
     onSuccess: () => client.invalidateQueries(),
+  })
+}
+
+/** Changes what a shoot is called. */
+export function useRenameShoot() {
+  const client = useQueryClient()
+  return useMutation({
+    mutationFn: ({ id, ...words }: { id: number } & ShootWords) => send(`/api/shoots/${id}/words`, 'PUT', words),
+    onSuccess: () => client.invalidateQueries(),
+  })
+}
+
+/** The same plan as a shoot of its own. Answers its id. */
+export function usePlanAgain() {
+  const client = useQueryClient()
+  return useMutation({
+    mutationFn: async (id: number) => (await send<{ id: number }>(`/api/shoots/${id}/again`, 'POST')).id,
+    onSuccess: () => client.invalidateQueries({ queryKey: ['shoots'] }),
   })
 }
 

@@ -118,9 +118,9 @@ describe('the side view', () => {
     return sideGeometry(planSheet(sheet, kit), sheet)
   }
 
-  test('puts the subject at four focal lengths from the sensor at life size, and ends behind it', () => {
+  test('puts the subject at the lens’s own nearest focus at life size, and ends behind it', () => {
     const { subject, lens, end, slices, travel } = view()
-    expect(subject.from).toBeCloseTo(400, 6)
+    expect(subject.from).toBeCloseTo(309, 6)
     expect(subject.to - subject.from).toBeCloseTo(9, 9)
     expect(lens.to).toBe(145)
     expect(end).toBeGreaterThan(subject.to)

@@ -12,6 +12,7 @@ const BY_CODE: Record<string, number> = {
   'job.nothingYet': 404,
   'job.notEnded': 409,
   'run.busy': 409,
+  'shoot.noPlan': 409,
   'kit.nameTaken': 409,
   'device.tooMany': 409,
   'archive.missing': 404,

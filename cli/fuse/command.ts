@@ -1,8 +1,8 @@
 import { Option, type Command } from 'commander'
-import { STYLES } from '@/core/fuse'
+import { PREFERENCES, STYLES } from '@/core/fuse'
 import { FOLLOWING } from '@/core/register'
 import { refusal } from '@/core/words'
-import { check, fuseSettingsSchema, type FuseOutputs, type FuseSettings } from '@/schemas'
+import { check, DUST, fuseSettingsSchema, type FuseOutputs, type FuseSettings } from '@/schemas'
 import { progressTo } from '../progress'
 import { chosenNames, framesIn } from '../series'
 import { readPositions } from './depth'
@@ -15,6 +15,11 @@ interface Options extends FuseOutputs {
   crop?: string
   register: boolean
   localWarp?: string
+  dust?: string
+  prefer?: string
+  boundary?: string
+  neighbourhood?: string
+  floor?: string
   frames?: string
   framesFile?: string
   positions?: string
@@ -35,6 +40,11 @@ export function addFuse(program: Command): void {
     .option('--crop <crop>', 'common: what all frames show; none: the whole reference frame')
     .option('--no-register', 'do not register; take the frames as they are')
     .addOption(new Option('--local-warp <when>', `whether parts that moved are followed: ${FOLLOWING.join(', ')}`))
+    .addOption(new Option('--dust <what>', `dust on the sensor: ${DUST.join(' or ')}`))
+    .addOption(new Option('--prefer <depth>', `which of two sharp depths wins: ${PREFERENCES.join(', ')}`))
+    .option('--boundary <softness>', 'how soft borders between frames are: 0 to 1; 0.5 is as it is')
+    .option('--neighbourhood <size>', 'how far around sharpness is gathered: 1 to 4')
+    .option('--floor <times>', 'what counts as detail, in multiples of the noise')
     .option('--frames <names>', 'files to use, in focus order, with commas between')
     .option('--frames-file <file>', 'a text file of their names, one a line')
     .option('--report <file>', 'what was done, frame by frame, as JSON')
@@ -57,8 +67,20 @@ async function fuse(folder: string, options: Options): Promise<void> {
   if (relief && !/\.(ply|obj)$/i.test(relief)) throw refusal('command.reliefEnding')
   const pixel_mm = pixelMm === undefined ? undefined : Number(pixelMm)
   if (pixel_mm !== undefined && !(pixel_mm > 0)) throw refusal('command.pixelSize')
-  const { style, reference, bits, crop, register, localWarp } = options
-  const asked = { style, reference, bits: bits === undefined ? undefined : Number(bits), crop, register, localWarp }
+  const { style, reference, bits, crop, register, localWarp, dust, prefer, boundary, neighbourhood, floor } = options
+  const asked = {
+    style,
+    reference,
+    bits: bits === undefined ? undefined : Number(bits),
+    crop,
+    register,
+    localWarp,
+    dust,
+    prefer,
+    boundary,
+    neighbourhood,
+    floor,
+  }
   const settings = check<FuseSettings>(fuseSettingsSchema, asked)
   const frames = await framesIn(folder, await chosenNames(options))
   const positions_mm = positions ? await readPositions(positions, frames) : undefined

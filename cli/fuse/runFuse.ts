@@ -1,3 +1,4 @@
+import type { FoundDust } from '@/core/dust'
 import { profileName } from '@/core/formats'
 import { most_px } from '@/core/raster'
 import { gain_ev } from '@/core/register'
@@ -42,10 +43,23 @@ function reportOf({ frames, facts }: Series, { settings, positions_mm }: Pick<Fu
     frames: frames.map(({ id, name }, k) => ({ ...(id !== undefined && { id }), file: name, ...frameReport(fused, k, shares[k]) })),
     crop: fused.crop,
     colour: { profile: samplesIcc ? profileName(samplesIcc) : null, converted },
+    ...(fused.dust && { dust: specksIn(fused.dust, facts.width) }),
     depth: depthScale(frames.length, positions_mm),
     timings_s: fused.stopwatch.timings_s(),
     peakMemory_MB: Math.round(process.resourceUsage().maxRSS / 1024),
   }
+}
+
+/** In px of the frames. */
+function specksIn({ width, specks }: FoundDust, width_px: number): NonNullable<FuseReport['dust']> {
+  const scale = width_px / width
+  const inFrame = (at: number) => rounded((at + 0.5) * scale - 0.5, 1)
+  return specks.map(({ x, y, radius_px, darkness }) => ({
+    x: inFrame(x),
+    y: inFrame(y),
+    radius_px: rounded(radius_px * scale, 1),
+    darkness: rounded(darkness, 3),
+  }))
 }
 
 const LEFT_OUT = {

@@ -1,4 +1,4 @@
-export { mergeLogs, newestRun, runBegunBy, type FieldEntry, type FieldEvent } from './log'
+export { mergeLogs, runsOf, type FieldEntry, type FieldEvent, type LoggedRun } from './log'
 export { phasesOf, type Phase } from './pace'
 export { reshootList, type Reshoot } from './reshoot'
-export { fieldProgress, type FieldGap, type FieldProgress, type TakenFrame } from './progress'
+export { fieldProgress, type FieldGap, type FieldProgress, type FieldRow } from './progress'

@@ -12,21 +12,29 @@ export type FieldEntry = {
 export type FieldEvent =
   /** A new run; what came before belongs to earlier ones. */
   | { kind: 'begin' }
+  /** Back to an earlier run: the id of the entry that began it, empty for the first one. What follows belongs to it. */
+  | { kind: 'returned'; run: string }
   /** A line of the preparation list was seen to, or not yet after all. */
   | { kind: 'prepared'; line: string; done: boolean }
-  /** A frame was exposed. `position` is the plane of focus in the coordinates of the plan, where it is not the planned one. */
+  /** The frame to take now was exposed. `position` is the plane of focus in the coordinates of the plan, where it is not the planned one. */
   | { kind: 'taken'; position?: number }
+  /** The body took so many frames by itself, one after the other. */
+  | { kind: 'bracketed'; frames: number }
+  /** A frame that was missing was taken afterwards, focused here; what lies ahead stays as it is. */
+  | { kind: 'filled'; position: number }
   /** The last frame was exposed once more, the focus unmoved. */
   | { kind: 'repeated' }
   /** A frame beside the plan: a test, a divider, or one for good measure. */
   | { kind: 'extra'; what: 'test' | 'divider' | 'spare' }
   /** The frame to take now was left out. */
   | { kind: 'missed' }
+  /** The frame of this entry was not taken after all; those after it were, and stay where they are. */
+  | { kind: 'cleared'; entry: string }
+  /** The entry of this id was one tick too many; those after it move up. */
+  | { kind: 'undone'; entry: string }
   /** Resting and going on. */
   | { kind: 'paused' }
   | { kind: 'resumed' }
-  /** The entry of this id was a mistake. */
-  | { kind: 'undone'; entry: string }
 
 /** Puts logs together: each entry once, in the order of time. */
 export function mergeLogs(...logs: FieldEntry[][]): FieldEntry[] {
@@ -34,14 +42,23 @@ export function mergeLogs(...logs: FieldEntry[][]): FieldEntry[] {
   return [...byId.values()].sort((a, b) => (a.at === b.at ? (a.id < b.id ? -1 : 1) : a.at < b.at ? -1 : 1))
 }
 
-/** Id of the entry that began the newest run; empty while there was only one. */
-export function runBegunBy(log: FieldEntry[]): string {
-  return log.findLast(({ kind }) => kind === 'begin')?.id ?? ''
+/** What one run of a log holds, without entries that were mistakes. */
+export interface LoggedRun {
+  /** Id of the entry that began it; empty for the first one. */
+  id: string
+  entries: FieldEntry[]
 }
 
-/** Entries of the newest run, without those that were mistakes. */
-export function newestRun(log: FieldEntry[]): FieldEntry[] {
+/** All runs of a log in the order in which they were begun, and the one that what comes next belongs to. */
+export function runsOf(log: FieldEntry[]): { runs: LoggedRun[]; current: LoggedRun } {
   const undone = new Set(log.flatMap((entry) => (entry.kind === 'undone' ? [entry.entry] : [])))
-  const stands = log.filter((entry) => entry.kind !== 'undone' && !undone.has(entry.id))
-  return stands.slice(stands.findLastIndex(({ kind }) => kind === 'begin') + 1)
+  const runs: LoggedRun[] = [{ id: '', entries: [] }]
+  let current = runs[0]
+  for (const entry of log) {
+    if (entry.kind === 'undone' || undone.has(entry.id)) continue
+    if (entry.kind === 'begin') runs.push((current = { id: entry.id, entries: [] }))
+    else if (entry.kind === 'returned') current = runs.find(({ id }) => id === entry.run) ?? current
+    else current.entries.push(entry)
+  }
+  return { runs, current }
 }

@@ -1,7 +1,7 @@
 import * as fc from 'fast-check'
-import { FocusLine, planSeries, type Plan, type PlanRequest } from '../plan'
+import { FocusLine, NO_TIMING, planSeries, type Plan, type PlanRequest } from '../plan'
 import { landscape, macro } from '../plan/testRequests'
-import { mergeLogs, type FieldEntry, type FieldEvent } from './log'
+import { mergeLogs, runsOf, type FieldEntry, type FieldEvent } from './log'
 import { phasesOf } from './pace'
 import { fieldProgress } from './progress'
 
@@ -25,7 +25,7 @@ describe('a run that goes as planned', () => {
     expect(half.ahead).toEqual(line.order.slice(2))
     expect(half.gaps).toEqual([])
     const all = fieldProgress(line, log(...taken(line.order.length)))
-    expect(all).toMatchObject({ ahead: [], missed: [], gaps: [], complete: true })
+    expect(all).toMatchObject({ ahead: [], gaps: [], complete: true })
   })
 
   test('only the newest run counts, and mistakes do not', () => {
@@ -33,7 +33,7 @@ describe('a run that goes as planned', () => {
     const before = log(...taken(3), { kind: 'begin' }, { kind: 'taken' })
     const wrong = log({ kind: 'taken' })
     const entries = [...before, ...wrong, ...log({ kind: 'undone', entry: wrong[0].id })]
-    expect(fieldProgress(line, entries).taken).toHaveLength(1)
+    expect(fieldProgress(line, runsOf(entries).current.entries).rows).toHaveLength(1)
   })
 
   test('tests, dividers and repeats do not move the plan on', () => {
@@ -42,17 +42,17 @@ describe('a run that goes as planned', () => {
       line,
       log({ kind: 'extra', what: 'test' }, { kind: 'extra', what: 'divider' }, { kind: 'taken' }, { kind: 'repeated' }),
     )
-    expect(progress.taken.map(({ what }) => what)).toEqual(['test', 'divider', 'frame', 'repeat'])
+    expect(progress.rows.map(({ what }) => what)).toEqual(['test', 'divider', 'frame', 'repeat'])
     expect(progress.ahead).toEqual(line.order.slice(1))
-    expect(progress.taken[3].frame).toBe(line.order[0])
+    expect(progress.rows[3].frames).toEqual([line.order[0]])
   })
 })
 
 describe('a run that goes otherwise', () => {
   test('a frame left out leaves a gap with the frame that closes it', () => {
     const line = lineOf(rail)
-    const { gaps, missed, complete } = fieldProgress(line, log({ kind: 'taken' }, { kind: 'missed' }, ...taken(line.order.length - 2)))
-    expect(missed).toEqual([line.order[1]])
+    const { gaps, rows, complete } = fieldProgress(line, log({ kind: 'taken' }, { kind: 'missed' }, ...taken(line.order.length - 2)))
+    expect(rows.filter(({ what }) => what === 'missed').map(({ number, frames }) => [number, frames[0]])).toEqual([[2, line.order[1]]])
     expect(gaps).toHaveLength(1)
     expect(gaps[0].fill).toHaveLength(1)
     expect(gaps[0].fill[0].position_mm).toBeCloseTo(line.order[1].position_mm!, 9)
@@ -74,18 +74,30 @@ describe('a run that goes otherwise', () => {
     const jumped = log({ kind: 'taken' }, { kind: 'taken', position: first + 2.6 * line.stride })
     const { gaps, ahead } = fieldProgress(line, jumped)
     expect(gaps[0].fill.map((frame) => frame.position_mm!)).toEqual([
-      expect.closeTo(first + (2.6 / 3) * line.stride, 6),
-      expect.closeTo(first + (5.2 / 3) * line.stride, 6),
+      // The planned frames close it, under their own numbers.
+      expect.closeTo(line.order[1].position_mm!, 6),
+      expect.closeTo(line.order[2].position_mm!, 6),
     ])
-    const back = [...jumped, ...log(...gaps[0].fill.flatMap((frame): FieldEvent[] => [{ kind: 'taken', position: frame.position_mm }]))]
-    expect(fieldProgress(line, back).gaps).toEqual([])
+    const back = [...jumped, ...log(...gaps[0].fill.flatMap((frame): FieldEvent[] => [{ kind: 'filled', position: frame.position_mm! }]))]
+    expect(fieldProgress(line, back)).toMatchObject({ gaps: [], ahead })
     expect(ahead.at(-1)!.position_mm).toBeCloseTo(line.order.at(-1)!.position_mm!, 9)
+  })
+
+  test('where the focus went otherwise, a gap is closed by as few frames as it takes', () => {
+    const line = lineOf(rail)
+    const first = line.order[0].position_mm!
+    const { gaps } = fieldProgress(
+      line,
+      log({ kind: 'taken' }, { kind: 'taken', position: first + 0.7 * line.stride }, { kind: 'missed' }, { kind: 'taken' }),
+    )
+    expect(gaps).toHaveLength(1)
+    expect(gaps[0].fill).toHaveLength(1)
   })
 
   test('running past the end is a spare frame, and nothing is left', () => {
     const line = lineOf(rail)
     const beyond = fieldProgress(line, log(...taken(line.order.length + 1)))
-    expect(beyond.taken.at(-1)!.what).toBe('spare')
+    expect(beyond.rows.at(-1)!.what).toBe('spare')
     expect(beyond.complete).toBe(true)
   })
 
@@ -93,11 +105,11 @@ describe('a run that goes otherwise', () => {
     const line = lineOf(range)
     const [a, b] = line.order
     const middle = 2 / (1 / a.focusDistance_mm! + 1 / b.focusDistance_mm!)
-    const { taken: frames } = fieldProgress(line, log({ kind: 'taken' }, { kind: 'taken', position: middle }))
-    expect(frames[1].differs).toBe(true)
-    expect(frames[1].frame!.focusDistance_mm).toBeCloseTo(middle, 6)
-    expect(frames[1].frame!.scaleDistance_mm).toBeGreaterThan(a.scaleDistance_mm!)
-    expect(frames[1].frame!.scaleDistance_mm).toBeLessThan(b.scaleDistance_mm!)
+    const { rows } = fieldProgress(line, log({ kind: 'taken' }, { kind: 'taken', position: middle }))
+    expect(rows[1].differs).toBe(true)
+    expect(rows[1].frames[0].focusDistance_mm).toBeCloseTo(middle, 6)
+    expect(rows[1].frames[0].scaleDistance_mm).toBeGreaterThan(a.scaleDistance_mm!)
+    expect(rows[1].frames[0].scaleDistance_mm).toBeLessThan(b.scaleDistance_mm!)
   })
 
   test('wherever the focus really is, what is taken and what lies ahead leave no gap beyond it', () => {
@@ -137,18 +149,94 @@ describe('two logs of one run', () => {
   })
 })
 
-test('the phases of a frame: only what takes time is waited for, the filter only where there is one', () => {
-  const timing: PlanRequest['timing'] = { settle_s: 3, delay_s: 2, exposure_s: 4, exposuresPerFrame: 4, interval_s: 0, recycling_s: 6, write_s: 1 }
-  expect(phasesOf(timing, false)).toEqual([
-    { kind: 'move' },
-    { kind: 'wait', seconds: 5 },
-    { kind: 'expose', seconds: 16 },
-    { kind: 'recycle', seconds: 6 },
-  ])
-  expect(phasesOf({ ...timing, settle_s: 0, delay_s: 0, recycling_s: 0 }, true).map(({ kind }) => kind)).toEqual([
-    'filterOff',
-    'move',
-    'filterOn',
-    'expose',
-  ])
+describe('a record that stays right', () => {
+  const line = lineOf(range)
+  const places = (entries: FieldEntry[]) =>
+    fieldProgress(line, runsOf(entries).current.entries).rows.map(({ what, number, frames }) => [what, number, frames[0]])
+
+  test('a tick on a gap fills it and changes nothing else: no frame is asked for again, none is spare', () => {
+    const entries = log(...taken(1), { kind: 'missed' }, ...taken(1))
+    const { gaps, ahead } = fieldProgress(line, entries)
+    const filled = fieldProgress(line, [...entries, ...log({ kind: 'filled', position: line.positionOf(gaps[0].fill[0]) })])
+    expect(filled.ahead).toEqual(ahead)
+    expect(filled.gaps).toEqual([])
+    expect(filled.rows.map(({ what, number, frames }) => [what, number, frames[0].index])).toEqual([
+      ['frame', 1, line.order[0].index],
+      ['frame', 3, line.order[2].index],
+      ['frame', 2, line.order[1].index],
+    ])
+  })
+
+  test('a frame that was not taken after all leaves a gap where it was; the later ones stay where they were focused', () => {
+    const entries = log(...taken(4))
+    const after = [...entries, ...log({ kind: 'cleared', entry: entries[1].id })]
+    expect(places(after)).toEqual([
+      ['frame', 1, line.order[0]],
+      ['missed', 2, line.order[1]],
+      ['frame', 3, line.order[2]],
+      ['frame', 4, line.order[3]],
+    ])
+    expect(fieldProgress(line, after).ahead).toEqual(line.order.slice(4))
+    expect(fieldProgress(line, after).gaps[0].fill[0].focusDistance_mm).toBeCloseTo(line.order[1].focusDistance_mm!, 3)
+  })
+
+  test('one tick too many moves the later frames up', () => {
+    const entries = log(...taken(4))
+    expect(places([...entries, ...log({ kind: 'undone', entry: entries[1].id })])).toEqual([0, 1, 2].map((k) => ['frame', k + 1, line.order[k]]))
+  })
+
+  test('a frame left out keeps its number, and can be taken after all', () => {
+    const skipped = log(...taken(1), { kind: 'missed' })
+    expect(fieldProgress(line, skipped)).toMatchObject({ next: 3 })
+    const [missed] = fieldProgress(line, skipped).rows.slice(-1)
+    expect(fieldProgress(line, runsOf([...skipped, ...log({ kind: 'undone', entry: missed.id })]).current.entries)).toMatchObject({
+      next: 2,
+      ahead: line.order.slice(1),
+    })
+  })
+
+  test('the body’s own bracketing takes a part of the plan at one press', () => {
+    const whole = lineOf(rail)
+    const part = fieldProgress(whole, log({ kind: 'bracketed', frames: 5 }))
+    expect(part).toMatchObject({ next: 6, gaps: [], ahead: whole.order.slice(5) })
+    expect(part.rows).toMatchObject([{ what: 'frame', number: 1, frames: whole.order.slice(0, 5) }])
+    expect(fieldProgress(whole, log({ kind: 'bracketed', frames: 5 }, { kind: 'bracketed', frames: 9999 })).complete).toBe(true)
+  })
+
+  test('after a new run was begun by mistake the old one goes on, and both keep their frames', () => {
+    const first = log(...taken(2))
+    const begin = log({ kind: 'begin' })
+    const second = log(...taken(1))
+    const back = log({ kind: 'returned', run: '' }, ...taken(1))
+    const { runs, current } = runsOf([...first, ...begin, ...second, ...back])
+    expect(runs.map(({ id, entries }) => [id, entries.length])).toEqual([
+      ['', 3],
+      [begin[0].id, 1],
+    ])
+    expect(current).toBe(runs[0])
+  })
+})
+
+describe('the phases of a frame', () => {
+  const timing: PlanRequest['timing'] = { ...NO_TIMING, settle_s: 3, delay_s: 2, exposure_s: 4, exposuresPerFrame: 4, recycling_s: 6, write_s: 1 }
+  const kinds = (change: object, how: { filter: boolean; byDevices: boolean }) => phasesOf({ ...timing, ...change }, how).map(({ kind }) => kind)
+
+  test('the hand is told when to press, the count-down is the delay and the exposure, and it is asked how it went', () =>
+    expect(phasesOf(timing, { filter: false, byDevices: false })).toEqual([
+      { kind: 'move' },
+      { kind: 'recycle', seconds: 6 },
+      { kind: 'shutter' },
+      { kind: 'expose', seconds: 18 },
+      { kind: 'confirm' },
+    ]))
+
+  test('devices press by themselves', () => expect(kinds({ recycling_s: 0 }, { filter: false, byDevices: true })).toEqual(['move', 'wait', 'expose']))
+
+  test('an exposure shorter than a tap is not counted, a filter goes off to focus and on to expose', () =>
+    expect(kinds({ settle_s: 0, delay_s: 0, recycling_s: 0, exposure_s: 0.1 }, { filter: true, byDevices: false })).toEqual([
+      'filterOff',
+      'move',
+      'filterOn',
+      'confirm',
+    ]))
 })

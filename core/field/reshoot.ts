@@ -20,7 +20,7 @@ export function reshootList(line: FocusLine, { coverage, frames }: SurveyReport,
   for (const { after, before, missing } of coverage.gaps) {
     const [a, b] = [frameOf.get(after), frameOf.get(before)]
     if (!a || !b) continue
-    const fill = Array.from({ length: missing }, (_, k) => line.frameAt(place(a) + ((k + 1) / (missing + 1)) * (place(b) - place(a)), k))
+    const fill = Array.from({ length: missing }, (_, k) => line.frameAt(place(a) + ((k + 1) / (missing + 1)) * (place(b) - place(a))))
     list.push({ why: 'gap', between: [after, before], frames: inOrder(line, fill) })
   }
   const used = frames.flatMap(({ file, role }) => (role === 'use' && frameOf.has(file) ? [place(frameOf.get(file)!)] : []))

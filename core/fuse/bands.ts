@@ -5,6 +5,8 @@ import { noiseOf, quietOf } from './noise'
 import { Pyramids, type Raising, type Triple } from './pyramids'
 import { filledDepth } from './relief'
 import type { Accumulator, Fused, SeriesFrame, SoFar, StyleOptions } from './style'
+import { SecondDepths } from './second'
+import { tuned } from './tuning'
 import type { BandWeighing, SurfaceWeighing, Weighing } from './weighing'
 
 /** What there is so far is shown on a screen, not judged at 100 %. */
@@ -29,6 +31,9 @@ export class BandAccumulator implements Accumulator {
   private readonly sums: Triple[]
   private readonly totals: Slab[]
   private readonly focus: FocusMap
+  private readonly weighing: Weighing
+  /** Where one of two depths is preferred. */
+  private readonly second?: SecondDepths
   private copies?: Triple[]
   private noise?: number
   /** How much less noise frames usually have than the present one. */
@@ -37,9 +42,10 @@ export class BandAccumulator implements Accumulator {
 
   constructor(
     private readonly options: StyleOptions,
-    private readonly weighing: Weighing,
+    weighing: Weighing,
   ) {
-    const { width, height, kernels = new WasmKernels() } = options
+    const { width, height, kernels = new WasmKernels(), tuning = {} } = options
+    this.weighing = tuned(weighing, tuning)
     this.levels = Math.max(2, Math.floor(Math.log2(Math.min(width, height))) - 3)
     this.space = new Workspace(kernels, width)
     const { space } = this
@@ -58,6 +64,7 @@ export class BandAccumulator implements Accumulator {
     this.scratch = space.plane(width, height)
     this.weights = sizes.map(([w, h]) => space.plane(w, h))
     this.focus = new FocusMap(space, ...sizes[1])
+    if (tuning.prefer === 'near' || tuning.prefer === 'far') this.second = new SecondDepths(space, sizes.slice(0, this.levels))
   }
 
   add({ index, samples, motion, bend, gain }: SeriesFrame): void {
@@ -116,7 +123,7 @@ export class BandAccumulator implements Accumulator {
    */
   private raising(decision: number): Raising {
     const least = this.quiet ** (1 / decision)
-    return { scale: least / this.noise!, least, power: decision }
+    return { scale: least / (this.noise! * (this.options.tuning?.floor ?? 1)), least, power: decision }
   }
 
   private weighBands({ smoothings, coarserShare, decision }: BandWeighing, index: number): void {
@@ -124,6 +131,7 @@ export class BandAccumulator implements Accumulator {
     for (let level = 0; level < levels; level++) {
       this.measure(level, smoothings)
       if (level > 0) pyramids.reduce(weights[level - 1], weights[level], true)
+      this.second?.hold(level, weights[level], this.noise!)
       if (level === 1) this.focus.add(weights[level], index)
     }
     if (coarserShare > 0) for (let level = levels - 2; level >= 0; level--) pyramids.addExpanded(weights[level + 1], weights[level], coarserShare)
@@ -152,6 +160,7 @@ export class BandAccumulator implements Accumulator {
       this.measure(level, level === 0 ? smoothings : 1)
       if (level < coarsest) pyramids.addExpanded(weights[level + 1], weights[level], 1)
     }
+    this.second?.hold(0, weights[0], this.noise!)
     pyramids.reduce(weights[0], weights[1])
     this.focus.add(weights[1], index)
     pyramids.raise(weights[0], this.raising(decision))

@@ -26,6 +26,8 @@ export class FocusMap {
   private readonly planes: Slab[]
   private lastIndex = -1
   private count = 0
+  /** −1 where frames come from the last to the first. */
+  private way = 1
 
   constructor(
     private readonly space: Workspace,
@@ -41,9 +43,10 @@ export class FocusMap {
     return this.planes[0].at
   }
 
-  /** Takes the energies of the next frame. */
+  /** Takes the energies of the next frame, in focus order from either end. */
   add(energy: Slab, index: number): void {
     const begun = this.lastIndex >= 0
+    if (begun) this.way = Math.sign(index - this.lastIndex)
     this.space.kernels.run(
       'peak',
       [energy.at, ...this.planes.map(({ at }) => at), energy.stride, index, this.lastIndex, Number(begun)],
@@ -79,13 +82,13 @@ export class FocusMap {
   /** What each map says. Each goes through a row by itself: asked place by place, it would take twice as long. */
   private readings(noise: number): Record<'source' | 'depth' | 'confidence', Reading> {
     const [best, source, before, after, , sum] = this.planes.map((slab) => this.space.view(slab))
-    const { count } = this
+    const { count, way } = this
     return {
       source: (from, step, row) => {
         for (let i = 0, o = from; i < row.length; i++, o += step) row[i] = source[o]
       },
       depth: (from, step, row) => {
-        for (let i = 0, o = from; i < row.length; i++, o += step) row[i] = source[o] + peakOffset(before[o], best[o], after[o])
+        for (let i = 0, o = from; i < row.length; i++, o += step) row[i] = source[o] + way * peakOffset(before[o], best[o], after[o])
       },
       confidence: (from, step, row) => {
         for (let i = 0, o = from; i < row.length; i++, o += step) row[i] = (best[o] / (best[o] + noise)) * prominence(best[o], sum[o] / count)

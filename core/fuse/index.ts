@@ -6,6 +6,7 @@ import type { FusionStyle } from './style'
 import { terrain } from './terrain'
 
 export type { DepthMaps } from './focusMap'
+export { PREFERENCES, type Preference, type Tuning } from './tuning'
 export { fullSize, type GreyMap, type Range } from './fullSize'
 export { evenedDepth, filledDepth, inMillimetres } from './relief'
 export type { Accumulator, Fused, FusionStyle, SeriesFrame, SoFar } from './style'

@@ -2,12 +2,15 @@ import type { Bend, Plane, Similarity } from '../raster'
 import type { Kernels } from '../raster/kernels'
 import type { DepthMaps } from './focusMap'
 import type { StyleName } from './purposes'
+import type { Tuning } from './tuning'
 
 export interface StyleOptions {
   width: number
   height: number
   /** What computes; the compiled kernels in this thread where absent. */
   kernels?: Kernels
+  /** What is asked for beside the style. */
+  tuning?: Tuning
 }
 
 /** A frame as it was decoded, with its place in focus order. */
@@ -42,6 +45,7 @@ export interface SoFar {
 
 /** A way of fusing, as a streaming accumulator: it sees each frame once and its memory does not grow with their number. */
 export interface Accumulator {
+  /** Frames come in focus order: from the first to the last, or, where far depths are preferred, from the last to the first. */
   add(frame: SeriesFrame): void
   /** What the frames added so far come to, at half the size or smaller, at most 1000 px wide; nothing is used up. */
   soFar(): SoFar

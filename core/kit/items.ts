@@ -21,6 +21,8 @@ export interface Body extends KitRecord {
   /** Sensor shift: captures to a frame, and how many times finer the pixels of the frame are. */
   shiftExposures?: number
   shiftFiner?: number
+  /** Shutter speeds to a stop: 1, 2 or 3; 3 where it is not said. */
+  shutterPerStop?: number
   /** The body's own focus bracketing: step numbers run from 1 to this, and so many frames at one go. */
   bracketSteps?: number
   bracketMost?: number
@@ -40,6 +42,8 @@ export interface Lens extends KitRecord {
   mostMagnification: number
   /** Mount to front rim. */
   length_mm: number
+  /** Distances engraved on the focus scale, in metres: `0.25 0.3 0.5 1 ∞`; absent where there is none to set by. */
+  scaleMarks?: string
   /** Breathing as a series showed it, in times that of a thin lens focused by extension. */
   breathing?: number
 }

@@ -44,7 +44,7 @@ export const STARTER_KIT: Kit = {
   lenses: [
     lens('Macro 100 mm', 100, 1, [2.8, 32], 5.6, 309, 1, 125),
     lens('Macro 60 mm', 60, 0.9, [2.8, 22], 5.6, 219, 1, 90),
-    lens('Wide 24 mm', 24, 1, [2, 22], 5.6, 240, 0.14, 80),
+    { ...lens('Wide 24 mm', 24, 1, [2, 22], 5.6, 240, 0.14, 80), scaleMarks: '0.25 0.3 0.4 0.5 0.7 1 2 ∞' },
     lens('Short 50 mm', 50, 0.9, [1.8, 16], 5.6, 450, 0.15, 55),
   ],
   attachments: [

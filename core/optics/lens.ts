@@ -57,3 +57,23 @@ export function magnificationFromRuler(sensorWidth_mm: number, rulerAcrossFrame_
 export function objectiveMagnification(design: number, tube_mm: number, designTube_mm: number): number {
   return (design * tube_mm) / designTube_mm
 }
+
+/**
+ * Sensor to the plane of focus, in mm: f (2 + m + 1/m) of a thin lens, and c·m for what this lens differs by. A lens that shortens its
+ * focal length to focus near has a negative c; `closing_mm` gives it from a known nearest focus.
+ */
+export function sensorDistance_mm(focalLength_mm: number, magnification: number, closing = 0): number {
+  return focalLength_mm * (2 + magnification + 1 / magnification) + closing * magnification
+}
+
+/** How a lens differs from a thin one by {@link sensorDistance_mm}, from its nearest focus and the magnification there, in mm. */
+export function closing_mm(focalLength_mm: number, nearest_mm: number, mostMagnification: number): number {
+  return (nearest_mm - sensorDistance_mm(focalLength_mm, mostMagnification)) / mostMagnification
+}
+
+/** The inverse of {@link sensorDistance_mm}, for a lens focused by itself; NaN where nothing so near can be in focus. */
+export function magnificationFromSensor(focalLength_mm: number, distance_mm: number, closing = 0): number {
+  const [a, b] = [focalLength_mm + closing, distance_mm - 2 * focalLength_mm]
+  if (Math.abs(a) < 1e-9) return focalLength_mm / b
+  return (b - Math.sqrt(b * b - 4 * a * focalLength_mm)) / (2 * a)
+}

@@ -1,4 +1,5 @@
 import * as optics from '.'
+const { closing_mm, magnificationFromSensor, sensorDistance_mm, settableShutter_s } = optics
 
 /** Equal to four significant figures. */
 function expect4(actual: number, expected: number) {
@@ -92,5 +93,47 @@ describe('criterion, magnification, exposure', () => {
 
   test('third stops keep to what the lens has', () => {
     expect(optics.thirdStops(2.8, 5.6)).toEqual([2.8, 3.2, 3.5, 4, 4.5, 5, 5.6])
+  })
+})
+
+describe('a lens that differs from a thin one', () => {
+  const closing = closing_mm(100, 309, 1)
+  test('focuses at life size where the kit says, and as a thin lens far away', () => {
+    expect(sensorDistance_mm(100, 1, closing)).toBeCloseTo(309, 9)
+    expect(sensorDistance_mm(100, 0.01, closing)).toBeCloseTo(sensorDistance_mm(100, 0.01) - 0.91, 9)
+  })
+
+  test.each([0.01, 0.1, 0.5, 1])('its distance at %d : 1 gives that magnification back', (magnification) =>
+    expect(magnificationFromSensor(100, sensorDistance_mm(100, magnification, closing), closing)).toBeCloseTo(magnification, 9),
+  )
+
+  test('a thin lens is the same by itself, and one that only shifts its focus has no square', () => {
+    expect(magnificationFromSensor(50, sensorDistance_mm(50, 0.25))).toBeCloseTo(0.25, 9)
+    expect(magnificationFromSensor(50, 300, -50)).toBeCloseTo(50 / 200, 9)
+  })
+
+  test('nearer than anything can be in focus there is no magnification', () => expect(magnificationFromSensor(100, 250)).toBeNaN())
+})
+
+describe('shutter speeds that can be set', () => {
+  test.each([
+    [4.923, 3, 5],
+    [1 / 13, 3, 1 / 13],
+    [0.11, 3, 1 / 10],
+    [0.11, 2, 1 / 10],
+    [0.11, 1, 1 / 8],
+    [0.7, 1, 1 / 2],
+    [0.72, 1, 1],
+    [63.6, 3, 64],
+    [1 / 20_000, 3, 1 / 20_000],
+  ])('%d s with %d to a stop is %d s', (exposure_s, perStop, set_s) => expect(settableShutter_s(exposure_s, perStop)).toBeCloseTo(set_s, 9))
+
+  test('is never more than half a step away', () => {
+    for (const perStop of [1, 2, 3])
+      for (let stops = -12; stops < 4.9; stops += 0.07) {
+        const away = Math.abs(Math.log2(settableShutter_s(2 ** stops, perStop) / 2 ** stops))
+        // Dials round their figures: 1/15 stands for 1/16, 1/6 for 1/5.66.
+        expect(away).toBeLessThan(0.5 / perStop + 0.12)
+      }
   })
 })

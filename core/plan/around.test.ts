@@ -91,13 +91,13 @@ describe('the plan the other way round', () => {
 describe('time, card and batteries', () => {
   const request = {
     ...macro,
-    timing: { settle_s: 2, delay_s: 1, exposure_s: 0.5, exposuresPerFrame: 4, interval_s: 3, recycling_s: 1.5, write_s: 1 },
+    timing: { move_s: 3, filter_s: 20, settle_s: 2, delay_s: 1, exposure_s: 0.5, exposuresPerFrame: 4, interval_s: 3, recycling_s: 1.5, write_s: 1 },
   }
   const plan = planSeries(request)
 
-  test('a frame takes settle, delay, exposures, the longer of interval and recycling, and writing', () => {
-    expect(loadOf(plan, request, {}).perFrame_s).toBe(2 + 1 + 0.5 * 4 + 1.5 * 4 + 1)
-    expect(plan.duration_s).toBeCloseTo(plan.frameCount * 12, 9)
+  test('a frame takes moving, the filter, settling, delay, exposures, the longer of interval and recycling, and writing', () => {
+    expect(loadOf(plan, request, {}).perFrame_s).toBe(3 + 20 + 2 + 1 + 0.5 * 4 + 1.5 * 4 + 1)
+    expect(plan.duration_s).toBeCloseTo(plan.frameCount * 35, 9)
   })
 
   test('sensor-shift captures multiply storage and pops', () => {
@@ -172,7 +172,7 @@ describe('composing and direction', () => {
 })
 
 describe('the run card', () => {
-  const bench = { light: 'flash', surroundings: [], filter_stops: 0, frameCount: 21 } as const
+  const bench = { light: 'flash', surroundings: [], filter_stops: 0, frameCount: 21, byBody: false } as const
 
   test('its checklist fits the plan', () => {
     const macroLines = checklist(macro, { ...bench, surroundings: [] }).join('\n')

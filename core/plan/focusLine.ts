@@ -35,10 +35,10 @@ export class FocusLine {
     return this.inverse ? focusDistance_mm! : position_mm!
   }
 
-  /** The frame that would be taken at a place: what the planned ones on both sides say, in between. */
-  frameAt(place: number, index: number): PlannedFrame {
+  /** The frame that would be taken at a place: what the planned ones on both sides say, in between, by the number of the nearest one. */
+  frameAt(place: number): PlannedFrame {
     const frames = this.byPlace
-    if (frames.length === 1) return { ...frames[0], index }
+    if (frames.length === 1) return frames[0]
     const at = (k: number) => this.placeOf(this.positionOf(frames[k]))
     let k = 0
     while (k < frames.length - 2 && at(k + 1) < place) k++
@@ -48,7 +48,7 @@ export class FocusLine {
       return a === undefined || b === undefined ? undefined : this.between(a, b, t)
     }
     return {
-      index,
+      index: frames[t < 0.5 ? k : k + 1].index,
       near_mm: between('near_mm')!,
       far_mm: between('far_mm')!,
       position_mm: between('position_mm'),

@@ -1,4 +1,4 @@
-import { planSeries, checkLens, freeDistance_mm, opticsBy, type LensOptics, type Reach } from '.'
+import { planSeries, checkLens, opticsBy, type LensOptics, type Reach } from '.'
 import type { Refusal } from '../words'
 import { workingFNumberOf } from './sharpness'
 import { macro } from './testRequests'
@@ -14,7 +14,6 @@ describe('ways to a magnification', () => {
     ['reversed at a register of 44 mm on 31 mm of tubes', { kind: 'reversed', register_mm: 44, extension_mm: 31 }, 1.5],
     ['face to face with 25 mm', { kind: 'faceToFace', frontFocalLength_mm: 25, frontFNumber: 2 }, 2],
     ['a ruler, 18 mm across the frame', { kind: 'ruler', acrossFrame_mm: 18 }, 2],
-    ['focus at 250 mm', { kind: 'distance', distance_mm: 250 }, 0.25],
   ])('%s', (_, reach, magnification) => expect(by(reach).magnification).toBeCloseTo(magnification, 9))
 
   test('a reversed lens swaps its pupils', () => expect(by({ kind: 'reversed', register_mm: 44, extension_mm: 0 }).pupilRatio).toBeCloseTo(1.25, 9))
@@ -35,9 +34,6 @@ describe('ways to a magnification', () => {
     const optics = by({ kind: 'closeUp', closeUpFocalLength_mm: 125 })
     expect(planSeries({ ...macro, optics }).workingDistance_mm).toBeCloseTo(125, 9)
   })
-
-  test('a point within the focal length is refused', () =>
-    expect(() => by({ kind: 'distance', distance_mm: 40 })).toThrow(expect.objectContaining({ code: 'plan.pointTooNear' })))
 })
 
 describe('what a lens can do by itself', () => {
@@ -64,10 +60,5 @@ describe('what a lens can do by itself', () => {
   test('nearer than it focuses is said with the distance that is possible', () => {
     expect(() => checkLens(limits, 8, undefined, 200)).toThrow(expect.objectContaining({ code: 'plan.lensTooNear' }))
     expect(field(() => checkLens(limits, 8, undefined, 219))).toBeUndefined()
-  })
-
-  test('what is left in front of the lens is never less than nothing', () => {
-    expect(freeDistance_mm(400, 44, 120)).toBe(236)
-    expect(freeDistance_mm(150, 44, 120)).toBe(0)
   })
 })

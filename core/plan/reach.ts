@@ -1,5 +1,4 @@
 import {
-  magnificationAt,
   magnificationFaceToFace,
   magnificationFromRuler,
   magnificationReversed,
@@ -21,13 +20,10 @@ export type Reach =
   | { kind: 'objective'; designMagnification: number; designTube_mm: number; tube_mm: number; numericalAperture: number }
   /** Measured: so many millimetres of a ruler fill the width of the frame. */
   | { kind: 'ruler'; acrossFrame_mm: number }
-  /** The lens focused by itself on a point so far from its front principal plane. */
-  | { kind: 'distance'; distance_mm: number }
 
 /**
  * The optics that a way to magnification amounts to. A reversed lens swaps its pupils, and so does its pupil ratio; an
  * attachment before a lens set to infinity costs no light, and the narrower of the two pupils counts (Ray).
- * @throws Refusal where nothing is in focus.
  */
 export function opticsBy(reach: Reach, lens: Omit<LensOptics, 'kind'>, sensorWidth_mm: number): Optics {
   const f = lens.focalLength_mm
@@ -49,9 +45,6 @@ export function opticsBy(reach: Reach, lens: Omit<LensOptics, 'kind'>, sensorWid
       return reach
     case 'ruler':
       return { ...plain, magnification: magnificationFromRuler(sensorWidth_mm, reach.acrossFrame_mm) }
-    case 'distance':
-      if (reach.distance_mm <= f * 1.01) throw refusal('plan.pointTooNear', { focalLength_mm: f, least_mm: Math.ceil(f * 1.01) }, 'reach.distance_mm')
-      return { ...plain, magnification: magnificationAt(f, reach.distance_mm) }
   }
 }
 
@@ -79,12 +72,4 @@ export function checkLens(limits: LensLimits, fNumber: number, reach?: Reach, ne
   if (nearest_mm < limits.nearest_mm) {
     throw refusal('plan.lensTooNear', { lens: name, nearest_mm: limits.nearest_mm }, 'subject.near_mm')
   }
-}
-
-/**
- * Room between the front of the lens and the subject, in mm, as a first estimate with a thin lens: the subject's
- * distance from the sensor less the body's register, what stands between body and lens, and the lens itself.
- */
-export function freeDistance_mm(subjectFromSensor_mm: number, register_mm: number, lensLength_mm: number, added_mm = 0): number {
-  return Math.max(0, subjectFromSensor_mm - register_mm - lensLength_mm - added_mm)
 }

@@ -74,7 +74,10 @@ interface MoverSettings {
 
 /** Seconds spent per frame. */
 export interface Timing {
-  /** Moving and coming to rest. */
+  /** Moving the focus, by hand or by a drive, and taking a filter off and putting it on again. */
+  move_s: number
+  filter_s: number
+  /** Coming to rest. */
   settle_s: number
   /** Mirror delay or self-timer. */
   delay_s: number
@@ -87,9 +90,21 @@ export interface Timing {
   write_s: number
 }
 
-export const NO_TIMING: Timing = { settle_s: 0, delay_s: 0, exposure_s: 0, exposuresPerFrame: 1, interval_s: 0, recycling_s: 0, write_s: 0 }
+export const NO_TIMING: Timing = {
+  move_s: 0,
+  filter_s: 0,
+  settle_s: 0,
+  delay_s: 0,
+  exposure_s: 0,
+  exposuresPerFrame: 1,
+  interval_s: 0,
+  recycling_s: 0,
+  write_s: 0,
+}
 
-/** Seconds that one frame takes: settle + delay + exposures + max(interval, recycling) + write. */
-export function frameTime_s({ settle_s, delay_s, exposure_s, exposuresPerFrame, interval_s, recycling_s, write_s }: Timing): number {
-  return settle_s + delay_s + exposure_s * exposuresPerFrame + Math.max(interval_s, recycling_s * exposuresPerFrame) + write_s
+/** Seconds that one frame takes: move + filter + settle + delay + exposures + max(interval, recycling) + write. */
+export function frameTime_s(timing: Timing): number {
+  const { move_s, filter_s, settle_s, delay_s, exposure_s, exposuresPerFrame, interval_s, recycling_s, write_s } = timing
+  const hands_s = move_s + filter_s + settle_s
+  return hands_s + delay_s + exposure_s * exposuresPerFrame + Math.max(interval_s, recycling_s * exposuresPerFrame) + write_s
 }

@@ -47,6 +47,10 @@ export interface Rectangle {
   height: number
 }
 
+/** Whether two rectangles have a place in common. */
+export const overlap = (a: Rectangle, b: Rectangle): boolean =>
+  a.x < b.x + b.width && b.x < a.x + a.width && a.y < b.y + b.height && b.y < a.y + a.height
+
 /** A picture to interleaved 16-bit RGB samples, clipped to the range. */
 export function toInterleaved16({ width, height, planes }: Picture): Uint16Array {
   const samples = new Uint16Array(width * height * 3)

@@ -117,6 +117,12 @@ export function commonRectangle(motions: Similarity[], width: number, height: nu
 
 /** The weights as the kernels take them: whole numbers that add up to WHOLE_WEIGHT exactly. */
 export function wholeTaps(): Int16Array {
+  return (wholes ??= roundedTaps())
+}
+
+let wholes: Int16Array | undefined
+
+function roundedTaps(): Int16Array {
   const whole = new Int16Array(TAPS.length)
   for (let phase = 0; phase <= PHASES; phase++) {
     const four = [...TAPS.subarray(phase * 4, phase * 4 + 4)].map((weight) => Math.round(weight * WHOLE))

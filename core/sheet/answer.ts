@@ -1,6 +1,6 @@
 import type { Kit } from '../kit'
 import { completePlanRequest, type PlanRequest } from '../plan'
-import { isRefusal } from '../words'
+import { isRefusal, say } from '../words'
 import { withGear } from './gear'
 import type { PlanSheet } from './sheet'
 import { sheetOf } from './sheetOf'
@@ -25,12 +25,20 @@ export function answerOf(sheet: PlanSheet, kit: Kit, complete: (request: PlanReq
   }
 }
 
+/** What there is to say of a shoot without a plan. */
+export function noPlan(): SheetRefusal {
+  const { code, text } = say('shoot.noPlan')
+  return { code, error: text, field: '' }
+}
+
 /** A shoot's sheet as it was kept (and checked), planned with today's kit; a plan that came without one gets the sheet that fits it. */
 export function storedSheetPlan(
-  { sheet, planRequest }: { sheet: PlanSheet | null; planRequest: PlanRequest },
+  { sheet, planRequest }: { sheet: PlanSheet | null; planRequest: PlanRequest | null },
   kit: Kit,
 ): (SheetPlan & { sheet: PlanSheet }) | SheetRefusal {
-  const filled = withGear(sheet ?? sheetOf(completePlanRequest(planRequest), kit), kit)
+  const kept = sheet ?? (planRequest && sheetOf(completePlanRequest(planRequest), kit))
+  if (!kept) return noPlan()
+  const filled = withGear(kept, kit)
   const answer = answerOf(filled, kit)
   return 'plan' in answer ? { ...answer, sheet: filled } : answer
 }

@@ -50,7 +50,7 @@ const MEASURES: Measure[] = [
     less: 'less room for light',
   },
   {
-    what: 'Edge lost',
+    what: 'Cropped at the edges',
     value: ({ plan }) => plan.edgeLoss_percent,
     text: (v) => `${significant(v, 2)} %`,
     more: 'frame looser',

@@ -1,5 +1,6 @@
 import { moverKindOf } from './sheetMovers'
 import { railStep_mm, type Body, type Kit, type Lens, type Light, type Rail } from '../kit'
+import { closing_mm, magnificationAt, scaleDistance_mm, sensorDistance_mm } from '../optics'
 import type { LensLimits } from '../plan'
 import { refusal } from '../words'
 import type { PlanSheet } from './sheet'
@@ -30,16 +31,40 @@ export function gearOf(sheet: PlanSheet, kit: Kit): Gear {
 /** A rail that the kit does not have, known by its smallest step. */
 export const OTHER_RAIL = 'other'
 
-/** The sheet with its empty names filled from the kit, so that the fields show what is planned with. */
+/**
+ * The sheet with its empty names filled from the kit, so that the fields show what is planned with; and with distances measured as
+ * the plan is, which those of older sheets were not.
+ */
 export function withGear(sheet: PlanSheet, kit: Kit): PlanSheet {
   const first = (named: string, shelf: { name: string }[]) => named || (shelf[0]?.name ?? '')
+  const lens = first(sheet.lens, kit.lenses)
   return {
     ...sheet,
+    ...measuredAlike(
+      sheet,
+      kit.lenses.find(({ name }) => name === lens),
+    ),
     body: first(sheet.body, kit.bodies),
-    lens: first(sheet.lens, kit.lenses),
+    lens,
     light: first(sheet.light, kit.lights),
     rail: first(sheet.rail, kit.rails) || OTHER_RAIL,
   }
+}
+
+function measuredAlike({ targets, distance_mm: distance, distancesFrom, from }: PlanSheet, lens?: Lens): Partial<PlanSheet> {
+  if (distancesFrom === 'plan' || !lens) return {}
+  const f = lens.focalLength_mm
+  const asPlan = (mm: number) => Math.round(from === 'sensor' ? scaleDistance_mm(mm, f) : mm)
+  return {
+    distancesFrom: 'plan',
+    targets: targets.map(({ name, distance_mm }) => ({ name, distance_mm: distance_mm === null ? null : asPlan(distance_mm) })),
+    ...(distance !== null && distance > f && { distance_mm: Math.round(sensorDistance_mm(f, magnificationAt(f, distance), closingOf(lens))) }),
+  }
+}
+
+/** How much nearer or farther than a thin lens this one focuses, as the kit's nearest focus says. */
+export function closingOf({ focalLength_mm, nearest_mm, mostMagnification }: Lens): number {
+  return closing_mm(focalLength_mm, nearest_mm, mostMagnification)
 }
 
 export function limitsOf({ name, widestFNumber, smallestFNumber, nearest_mm, mostMagnification }: Lens): LensLimits {

@@ -1,7 +1,19 @@
 import type { Rail } from '../kit'
 import { scaleDistance_mm } from '../optics'
-import { chainedParts, dialAt, effectiveFocalLength_mm, microstepsAt, serveTargets, type PlannedFrame, type PlanRequest } from '../plan'
+import {
+  chainedParts,
+  dialAt,
+  effectiveFocalLength_mm,
+  microstepsAt,
+  serveTargets,
+  type LensOptics,
+  type PlannedFrame,
+  type PlanRequest,
+  type Target,
+} from '../plan'
 import { inchesText, lengthText, placeText, type UnitSystem } from '../units'
+import { bodySeriesOf } from './bracketing'
+import { marksOf_mm, scaleReading } from './lensScale'
 import { targetsOf, type PlanSheet } from './sheet'
 import type { SheetPlan } from './sheetPlan'
 
@@ -31,35 +43,55 @@ export function readingsOf(planned: SheetPlan, sheet: PlanSheet, system: UnitSys
   return { columns: columns.map(({ title }) => title), of: (frame, shot) => columns.map(({ of }) => of(frame, shot)) }
 }
 
-/** The positions of a planned sheet: where the mover goes, what is in focus and what it holds sharp. */
+/** The positions of a planned sheet: where the mover goes, what is in focus and what it holds sharp; one line a press where the body moves the focus. */
 export function positionsOf(planned: SheetPlan, sheet: PlanSheet, system: UnitSystem = 'metric'): Positions {
+  const body = bodySeriesOf(planned, sheet)
+  if (body) {
+    const rows = body.parts.map(({ frames, begin }, k) => ({ index: k + 1, cells: [String(frames), begin] }))
+    return { columns: ['Frames at one press', 'Begin at'], rows }
+  }
   const { columns, of } = readingsOf(planned, sheet, system)
   return { columns, rows: shootingOrder(planned, sheet).map((frame, shot) => ({ index: frame.index, cells: of(frame, shot) })) }
 }
 
-function rangeColumns({ plan, request }: SheetPlan, sheet: PlanSheet, system: UnitSystem): Column[] {
-  const text = (mm: number) => lengthText(mm, system)
-  const served = serveTargets(plan, request, targetsOf(sheet))
+function rangeColumns(planned: SheetPlan, sheet: PlanSheet, system: UnitSystem): Column[] {
+  const { request, gear } = planned
+  const lens = request.optics as LensOptics
+  // Everything is told from where the plan is measured.
+  const from = (mm: number) => lengthText(sheet.from === 'sensor' ? scaleDistance_mm(mm, lens.focalLength_mm) : mm, system)
+  const place = `from the ${sheet.from}`
+  const marks = marksOf_mm(gear.lens.scaleMarks ?? '')
+  const setting: Column =
+    marks.length > 0
+      ? { title: 'Focus, on the lens scale', of: ({ scaleDistance_mm: mm }) => scaleReading(mm!, marks, system) }
+      : { title: `Focus on something ${place}`, of: ({ focusDistance_mm: mm }) => from(mm!) }
   const columns: Column[] = [
-    { title: 'Focus, on the lens scale', of: ({ scaleDistance_mm: mm }) => text(mm!) },
-    { title: 'from the lens', of: ({ focusDistance_mm: mm }) => text(mm!) },
-    { title: 'Sharp from', of: ({ near_mm }) => text(near_mm) },
-    { title: 'to', of: ({ far_mm }) => text(far_mm) },
+    setting,
+    ...(marks.length > 0 ? [{ title: place, of: ({ focusDistance_mm: mm }: PlannedFrame) => from(mm!) }] : []),
+    { title: 'Sharp from', of: ({ near_mm }) => from(near_mm) },
+    { title: 'to', of: ({ far_mm }) => from(far_mm) },
   ]
-  if (served.length > 0) {
-    columns.push({
-      title: 'Serves',
-      of: ({ index }) =>
-        served
-          .filter(({ frame, sharp }) => sharp && frame === index)
-          .map(({ name }) => name)
-          .join(', '),
-    })
-  }
+  const targets = targetsOf(sheet, lens.focalLength_mm)
+  if (targets.length > 0) columns.push({ title: 'For', of: (frame) => targetsFor(planned, targets, frame).join(', ') })
   return columns
 }
 
-function depthColumns({ request, gear: { rail, body }, plan, step }: SheetPlan, sheet: PlanSheet, first: PlannedFrame, system: UnitSystem): Column[] {
+/** Targets that a frame is for: as planned, or within what it holds sharp where it was taken elsewhere. */
+function targetsFor({ plan, request }: SheetPlan, targets: Target[], frame: PlannedFrame): string[] {
+  const planned = plan.frames[frame.index - 1]
+  const asPlanned = planned !== undefined && Math.abs(1 / planned.focusDistance_mm! - 1 / frame.focusDistance_mm!) < 1e-9
+  const sharp = asPlanned
+    ? serveTargets(plan, request, targets).filter((target) => target.sharp && target.frame === frame.index)
+    : targets.filter(({ distance_mm }) => distance_mm >= frame.near_mm && distance_mm <= frame.far_mm)
+  return sharp.map(({ name }) => name)
+}
+
+function depthColumns(
+  { request, gear: { rail, body, lens }, plan, step }: SheetPlan,
+  sheet: PlanSheet,
+  first: PlannedFrame,
+  system: UnitSystem,
+): Column[] {
   const place = (mm: number) => placeText(mm, system)
   const travel = ({ travel_mm }: PlannedFrame) => travel_mm! - first.travel_mm!
   const columns: Column[] = []
@@ -67,7 +99,11 @@ function depthColumns({ request, gear: { rail, body }, plan, step }: SheetPlan, 
   else if (step) columns.push(partColumn(plan.frameCount, body.bracketMost ?? Infinity))
   else {
     const scale = lensScale(request, plan.workingDistance_mm)
-    if (scale) columns.push({ title: 'Focus, on the lens scale', of: ({ position_mm }) => scaleText(scale(position_mm!), system) })
+    const marks = marksOf_mm(lens.scaleMarks ?? '')
+    const reading = (frame: PlannedFrame) => scaleReading(scale!(frame.position_mm!), marks, system)
+    // Marks that neighbouring frames cannot be told apart by are of no use.
+    if (scale && marks.length > 0 && plan.frames.every((frame, k) => k === 0 || reading(frame) !== reading(plan.frames[k - 1])))
+      columns.push({ title: 'Focus, on the lens scale', of: reading })
   }
   return [
     ...columns,
@@ -123,8 +159,3 @@ function dialText(sign: number, { turns, marks }: { turns: number; marks: number
 }
 
 const plain = (text: string) => text.replace('-', '−')
-
-/** Close up a ring moves by millimetres: the scale is given to a tenth, which neighbouring frames differ by. */
-function scaleText(distance_mm: number, system: UnitSystem): string {
-  return system === 'metric' && distance_mm < 10_000 ? `${distance_mm.toFixed(1)} mm` : lengthText(distance_mm, system)
-}

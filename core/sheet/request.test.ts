@@ -134,7 +134,7 @@ describe('a request', () => {
   })
 
   test('a reversed lens takes the register from the body', () =>
-    expect(reachOf(filled({ reach: 'reversed', extension_mm: 0 }), { body: kit.bodies[1] })).toEqual({
+    expect(reachOf(filled({ reach: 'reversed', extension_mm: 0 }), { body: kit.bodies[1], lens: kit.lenses[0] })).toEqual({
       kind: 'reversed',
       register_mm: 18,
       extension_mm: 0,
@@ -154,10 +154,31 @@ test('targets without a name are none, an empty distance is the horizon, what is
     { name: 'hill', distance_mm: null },
     { name: 'typing', distance_mm: NaN },
   ]
-  expect(targetsOf(filled({ targets }))).toEqual([
+  expect(targetsOf(filled({ targets, from: 'lens' }), 24)).toEqual([
     { name: 'gate', distance_mm: 9000 },
     { name: 'hill', distance_mm: Infinity },
   ])
+})
+
+test('targets are measured as the plan is: one that stands at the nearest point does so in both', () => {
+  const change: Partial<PlanSheet> = { kind: 'range', lens: 'Wide 24 mm', fNumber: 8, near_mm: 550, targets: [{ name: 'trough', distance_mm: 550 }] }
+  const [trough] = targetsOf(filled(change), 24)
+  expect(trough.distance_mm).toBeCloseTo(planSheet(filled(change), kit).plan.workingDistance_mm, 9)
+})
+
+test('a sheet from before, with distances from the lens, plans the same and shows them as the plan is measured', () => {
+  const before = filled({
+    kind: 'range',
+    lens: 'Wide 24 mm',
+    distancesFrom: 'lens',
+    distance_mm: 200,
+    targets: [{ name: 'gate', distance_mm: 1000 }],
+  })
+  const after = withGear(before, kit)
+  // 24 mm focused at 1 m images at 24.59 mm, so that the sensor stands 1024.59 mm away.
+  expect(after.targets).toEqual([{ name: 'gate', distance_mm: 1025 }])
+  expect(targetsOf(after, 24)[0].distance_mm).toBeCloseTo(1000, 0)
+  expect(withGear(after, kit)).toEqual(after)
 })
 
 describe('a plan that came without a sheet', () => {

@@ -1,5 +1,6 @@
 import { moverKindOf } from './sheetMovers'
-import type { Kit } from '../kit'
+import type { Kit, Lens } from '../kit'
+import { magnificationFromSensor, settableShutter_s } from '../optics'
 import { refusal } from '../words'
 import {
   opticsBy,
@@ -13,7 +14,7 @@ import {
   type Sharpness,
   type Timing,
 } from '../plan'
-import { gearOf, railStepOf, type Gear } from './gear'
+import { closingOf, gearOf, railStepOf, type Gear } from './gear'
 import type { MaybeNumber, PlanSheet } from './sheet'
 
 /**
@@ -33,14 +34,14 @@ export function requestOf(sheet: PlanSheet, kit: Kit): PlanRequest {
     subject: subjectOf(sheet),
     mover: moverOf(sheet, gear),
     overlap: within(sheet.overlap_percent, 0, 95, 'overlap_percent', 'the overlap in percent, 0 to 95') / 100,
-    leadIn_slices: within(sheet.leadIn_slices, 0, 20, 'leadIn_slices', 'a lead-in of 0 to 20 slices'),
-    runOut_slices: within(sheet.runOut_slices, 0, 20, 'runOut_slices', 'a run-out of 0 to 20 slices'),
+    leadIn_slices: within(sheet.leadIn_slices, 0, 20, 'leadIn_slices', '0 to 20 extra slices in front'),
+    runOut_slices: within(sheet.runOut_slices, 0, 20, 'runOut_slices', '0 to 20 extra slices behind'),
     timing: timingOf(sheet, gear, optics),
   }
 }
 
 /** How the sheet reaches its magnification, with its figures checked. */
-export function reachOf(sheet: PlanSheet, { body }: Pick<Gear, 'body'>): Reach {
+export function reachOf(sheet: PlanSheet, { body, lens }: Pick<Gear, 'body' | 'lens'>): Reach {
   switch (sheet.reach) {
     case 'lens':
       return { kind: 'lens', magnification: above(sheet.magnification, 'magnification', 'the magnification, 1 for life size') }
@@ -78,8 +79,17 @@ export function reachOf(sheet: PlanSheet, { body }: Pick<Gear, 'body'>): Reach {
     case 'ruler':
       return { kind: 'ruler', acrossFrame_mm: above(sheet.acrossFrame_mm, 'acrossFrame_mm', 'how much of a ruler fills the frame’s width') }
     case 'distance':
-      return { kind: 'distance', distance_mm: above(sheet.distance_mm, 'distance_mm', 'the distance to the subject’s near edge') }
+      return { kind: 'lens', magnification: magnificationAtDistance(sheet, lens) }
   }
+}
+
+function magnificationAtDistance(sheet: PlanSheet, lens: Lens): number {
+  const distance_mm = above(sheet.distance_mm, 'distance_mm', 'the distance from the sensor to the subject’s near edge')
+  // As near as the lens focuses at all; nearer, there may be no such magnification.
+  const magnification = distance_mm < lens.nearest_mm * (1 - 1e-6) ? NaN : magnificationFromSensor(lens.focalLength_mm, distance_mm, closingOf(lens))
+  if (!(magnification > 0))
+    throw refusal('plan.lensCloser', { lens: lens.name, most: lens.mostMagnification, closest_mm: Math.ceil(lens.nearest_mm) }, 'distance_mm')
+  return magnification
 }
 
 function cameraOf({ sensorShift }: PlanSheet, { body }: Gear): Camera {
@@ -130,10 +140,13 @@ function moverOf(sheet: PlanSheet, gear: Gear): Mover {
 }
 
 function timingOf(sheet: PlanSheet, { body, light, rail }: Gear, optics: Optics): Timing {
+  // How long the hand takes hangs on the stride, so that it is filled in once the plan is known (`planSheet`).
   return {
+    move_s: 0,
+    filter_s: 0,
     settle_s: sheet.settle_s === null ? (rail?.settle_s ?? 2) : atLeastZero(sheet.settle_s, 'settle_s', 'the settling time in seconds, 0 for none'),
     delay_s: atLeastZero(sheet.delay_s, 'delay_s', 'the delay in seconds, 0 for none'),
-    exposure_s: seriesLight(lightSettingsOf(sheet), meteredLens(optics)).exposure_s,
+    exposure_s: settableShutter_s(seriesLight(lightSettingsOf(sheet), meteredLens(optics)).exposure_s, body.shutterPerStop),
     exposuresPerFrame: sheet.sensorShift ? (body.shiftExposures ?? 1) : 1,
     interval_s: atLeastZero(sheet.interval_s, 'interval_s', 'the interval in seconds, 0 for none'),
     recycling_s: light.kind === 'flash' ? (light.recycling_s ?? 0) : 0,

@@ -1,6 +1,8 @@
-import { MOVERS } from '../movers'
-import { cautions, chainedParts, checklist, composing, criterionMeaning, moverAdvice } from '../plan'
+import { MOVERS, movesCamera } from '../movers'
+import { cautions, checklist, composing, criterionMeaning, moverAdvice } from '../plan'
+import { say } from '../words'
 import { apertureText, exposureText, lengthText, significant, type UnitSystem } from '../units'
+import { bodySeriesOf } from './bracketing'
 import { nearestText } from './placement'
 import { positionsOf, type Positions } from './positions'
 import type { PlanSheet } from './sheet'
@@ -15,21 +17,28 @@ export interface RunCard {
   /** Framing and exposure. */
   settings: { label: string; value: string }[]
   checklist: string[]
-  /** What to do at every frame, in order. */
-  everyFrame: string[]
+  /** What to do at every frame, or once where the body takes the series by itself; in order. */
+  how: { title: string; steps: string[] }
   cautions: string[]
   positions: Positions
 }
 
 export function runCardOf(planned: SheetPlan, sheet: PlanSheet, shoot: { title: string; subject: string }, system: UnitSystem = 'metric'): RunCard {
   const { plan, request, gear } = planned
-  const context = { frameCount: plan.frameCount, light: gear.light.kind, filter_stops: sheet.filter_stops ?? 0, surroundings: sheet.surroundings }
+  const body = bodySeriesOf(planned, sheet)
+  const context = {
+    frameCount: plan.frameCount,
+    light: gear.light.kind,
+    filter_stops: sheet.filter_stops ?? 0,
+    byBody: body !== undefined,
+    surroundings: sheet.surroundings,
+  }
   return {
     ...shoot,
     headline: plan.frameCount === 1 ? verdictOf(plan, request, gear.lens, system).headline : seriesText(plan, request, system),
     settings: [...framing(planned, sheet, system), ...exposure(planned, sheet)],
     checklist: checklist(request, context),
-    everyFrame: everyFrame(planned, sheet),
+    how: body ? { title: 'What to do', steps: body.how } : { title: 'At every frame', steps: everyFrame(planned, sheet) },
     cautions: cautions(request, context),
     positions: positionsOf(planned, sheet, system),
   }
@@ -41,7 +50,8 @@ function framing(planned: SheetPlan, sheet: PlanSheet, system: UnitSystem): RunC
   const start = sheet.direction === 'far' ? 'far end first' : 'near end first'
   const list = [
     { label: 'Body and lens', value: `${gear.body.name}; ${lens.kind === 'objective' ? `objective ${lens.designMagnification} ×` : gear.lens.name}` },
-    { label: 'Magnification', value: `${significant(plan.magnification, 3)} : 1` },
+    // Of a landscape nobody asks how many times smaller the near edge comes out.
+    ...(request.subject.kind === 'depth' ? [{ label: 'Magnification', value: `${significant(plan.magnification, 3)} : 1` }] : []),
     { label: 'Nearest point', value: nearestText(planned, sheet, system) },
     {
       label: 'Mover',
@@ -56,8 +66,6 @@ function framing(planned: SheetPlan, sheet: PlanSheet, system: UnitSystem): RunC
       value: `go back ${lengthText(gear.rail.backlash_mm * 2, system)} beyond the first frame and come up to every position from that side`,
     })
   }
-  const parts = step ? chainedParts(plan.frameCount, gear.body.bracketMost ?? Infinity) : []
-  if (parts.length > 1) list.push({ label: 'Parts', value: `${parts.join(' + ')} frames; each begins on the last focus of the one before` })
   return list
 }
 
@@ -79,15 +87,26 @@ function exposure({ request, gear }: SheetPlan, sheet: PlanSheet): RunCard['sett
   ]
 }
 
-function everyFrame({ request }: SheetPlan, sheet: PlanSheet): string[] {
+/** How the focus is set for a frame. Where the lens has no scale to set it by, the subject itself is what there is. */
+function focusing(planned: SheetPlan, sheet: PlanSheet): string {
+  const { request } = planned
+  const { action } = MOVERS[request.mover.kind]
+  if (movesCamera(request.mover.kind) && request.subject.kind === 'depth') return action
+  const [first] = positionsOf(planned, sheet).columns
+  if (first.startsWith('Focus, on the lens scale')) return action
+  return request.subject.kind === 'range' ? say('card.focusFar').text : say('card.focusNear').text
+}
+
+function everyFrame(planned: SheetPlan, sheet: PlanSheet): string[] {
+  const { request } = planned
   const { settle_s, delay_s, exposure_s } = request.timing
   const filter = (sheet.filter_stops ?? 0) > 0 && request.subject.kind === 'range'
   return [
     filter && 'filter off',
-    MOVERS[request.mover.kind].action,
+    focusing(planned, sheet),
     filter && 'filter on',
-    settle_s + delay_s > 0 && `hands off, wait ${significant(settle_s + delay_s, 2)} s`,
-    `expose ${exposureText(exposure_s)}`,
+    settle_s > 0 && `hands off, wait ${significant(settle_s, 2)} s`,
+    `press the shutter: ${delay_s > 0 ? `${significant(delay_s, 2)} s delay, then ` : ''}${exposureText(exposure_s)}`,
     'tick',
   ].filter((step): step is string => typeof step === 'string')
 }

@@ -7,8 +7,8 @@ import {
   placementOf,
   planSheet,
   positionsOf,
+  readingsOf,
   requestOf,
-  runCardOf,
   verdictOf,
   withGear,
   type PlanSheet,
@@ -50,7 +50,7 @@ describe('a new sheet', () => {
   })
 
   test('filters lengthen the exposure that the time is counted with', () =>
-    expect(requestOf(filled({ testExposure_s: 1 / 13, filter_stops: 6 }), kit).timing.exposure_s).toBeCloseTo(4.923, 3))
+    expect(requestOf(filled({ testExposure_s: 1 / 13, filter_stops: 6 }), kit).timing.exposure_s).toBe(5))
 })
 
 describe('ways to a size in the picture', () => {
@@ -62,7 +62,8 @@ describe('ways to a size in the picture', () => {
     [{ reach: 'faceToFace', frontFocalLength_mm: 50 }, 2],
     [{ reach: 'objective', designMagnification: 10, numericalAperture: 0.25, designTube_mm: 200, tube_mm: 100, depth_mm: 0.5 }, 5],
     [{ reach: 'ruler', acrossFrame_mm: 72 }, 0.5],
-    [{ reach: 'distance', distance_mm: 600 }, 0.2],
+    // 100/m + 9 m + 200 = 600: the kit's nearest focus of 309 mm at life size takes 91 mm off a thin lens's 400.
+    [{ reach: 'distance', distance_mm: 600 }, (400 - Math.sqrt(400 ** 2 - 4 * 9 * 100)) / 18],
   ])('%j', (change, magnification) => expect(planned({ ...change, rail: 'Motor rail' }).plan.magnification).toBeCloseTo(magnification, 9))
 })
 
@@ -115,9 +116,10 @@ describe('the body’s own bracketing', () => {
   test('numbers the parts where the body must be started again', () => {
     const sheet = filled({ mover: 'bracketing', magnification: 0.25 })
     const short = { ...kit, bodies: [{ ...kit.bodies[0], bracketMost: 10 }] }
-    const { rows, columns } = positionsOf(planSheet({ ...sheet, depth_mm: 200 }, short), sheet)
+    const chained = planSheet({ ...sheet, depth_mm: 200 }, short)
+    const { columns, of } = readingsOf(chained, sheet)
     expect(columns[0]).toBe('Part and frame')
-    expect(rows.slice(8, 12).map(({ cells: [part] }) => part)).toEqual(['part 1, 9', 'part 1, 10', 'part 2, 2', 'part 2, 3'])
+    expect(chained.plan.frames.map((frame, shot) => of(frame, shot)[0]).slice(8, 12)).toEqual(['part 1, 9', 'part 1, 10', 'part 2, 2', 'part 2, 3'])
   })
 })
 
@@ -145,8 +147,13 @@ describe('positions', () => {
     expect(Number(motor.rows[1].cells[1])).toBe(Math.round(planned({ rail: 'Motor rail' }).plan.stride_mm * 3200))
   })
 
-  test('of a ring on its own scale, of a landscape with the targets it serves', () => {
-    expect(positionsOf(planned({ mover: 'ring' }), filled()).columns[0]).toBe('Focus, on the lens scale')
+  test('of a ring close up by the subject: no scale tells such steps apart', () => {
+    const marked = { ...kit, lenses: kit.lenses.map((lens) => ({ ...lens, scaleMarks: '0.31 0.35 0.4 0.5 1 ∞' })) }
+    for (const known of [kit, marked])
+      expect(positionsOf(planSheet(filled({ mover: 'ring' }), known), filled()).columns[0]).toBe('Focus, from the near edge')
+  })
+
+  test('of a landscape with the targets each frame is for', () => {
     const sheet = filled({
       ...garden,
       targets: [
@@ -156,7 +163,7 @@ describe('positions', () => {
       ],
     })
     const { columns, rows } = positionsOf(planSheet(sheet, kit), sheet)
-    expect(columns.at(-1)).toBe('Serves')
+    expect(columns.at(-1)).toBe('For')
     expect(rows.at(-1)!.cells.at(-1)).toContain('hill')
     expect(rows.map(({ cells }) => cells.at(-1)).join()).toContain('gate')
   })
@@ -194,40 +201,34 @@ describe('two plans', () => {
   })
 })
 
-test('tubes take their own room away from before the lens', () => {
-  const change: Partial<PlanSheet> = { lens: 'Macro 60 mm', reach: 'extension', extension_mm: 60, baseMagnification: 0 }
-  // At life size the subject lies 4 f from the sensor; body, tubes and lens stand in between.
-  const { free_mm, near_mm } = placementOf(planned(change), filled(change))
-  expect(near_mm).toBeCloseTo(240, 6)
-  expect(free_mm).toBeCloseTo(240 - 20 - 60 - 90, 6)
-  expect(nearestText(planned(change), filled(change), 'metric')).toBe('240 mm from the sensor, about 70 mm free before the lens')
-})
-
-describe('the run card', () => {
-  test('of a macro on a rail', () => {
-    const card = runCardOf(planned(), filled(), { title: 'Coil', subject: 'drawer C 17' })
-    expect(card.headline).toMatch(/^\d+ frames/)
-    const settings = card.settings.map(({ label, value }) => `${label}: ${value}`).join('\n')
-    expect(settings).toContain('Mover: Bench rail, near end first')
-    expect(settings).toContain('go back 0.2 mm beyond the first frame')
-    expect(settings).toContain('Exposure: f/5.6, 1/8 s, all set by hand')
-    expect(card.everyFrame).toEqual(['move', 'hands off, wait 2 s', 'expose 1/8 s', 'tick'])
-    expect(card.positions.rows).toHaveLength(planned().plan.frameCount)
+describe('where the subject stands', () => {
+  test('at its nearest focus a lens is as far from the sensor as the kit says, nearer than a thin lens would be', () => {
+    const { near_mm, free_mm } = placementOf(planned({ magnification: 1 }), filled({ magnification: 1 }))
+    expect(near_mm).toBeCloseTo(309, 6)
+    expect(free_mm).toBeCloseTo(309 - 20 - 125, 6)
   })
 
-  test('of a landscape with a filter: off to focus, on to expose, every time; cautions of the place', () => {
-    const sheet = filled({ ...garden, filter_stops: 6, surroundings: ['water'] })
-    const card = runCardOf(planSheet(sheet, kit), sheet, { title: 'Garden', subject: '' }, 'inches')
-    expect(card.everyFrame.slice(0, 3)).toEqual(['filter off', 'focus', 'filter on'])
-    expect(card.cautions.join()).toContain('tide')
-    expect(card.checklist).toContain('Filter off to focus, on to expose, at every frame')
-    expect(card.positions.rows[0].cells[0]).toMatch(/″$/)
+  test('a distance that is entered is the distance that is told', () => {
+    const change: Partial<PlanSheet> = { reach: 'distance', distance_mm: 500 }
+    expect(placementOf(planned(change), filled(change)).near_mm).toBeCloseTo(500, 6)
+    expect(planned({ reach: 'distance', distance_mm: 309 }).plan.magnification).toBeCloseTo(1, 6)
+    expect(refused({ reach: 'distance', distance_mm: 300 })).toMatchObject({ field: 'distance_mm', code: 'plan.lensCloser' })
   })
 
-  test('a body that stops too early is chained', () => {
-    const short = { ...kit, bodies: [{ ...kit.bodies[0], bracketMost: 10 }] }
-    const sheet = filled({ mover: 'bracketing', magnification: 0.25, depth_mm: 200 })
-    const parts = runCardOf(planSheet(sheet, short), sheet, { title: 'x', subject: '' }).settings.find(({ label }) => label === 'Parts')
-    expect(parts!.value).toMatch(/^10 \+ 10/)
+  test('tubes take their own room away from before the lens', () => {
+    const change: Partial<PlanSheet> = { lens: 'Macro 60 mm', reach: 'extension', extension_mm: 60, baseMagnification: 0 }
+    // At life size the subject lies 4 f from the sensor; body, tubes and lens stand in between.
+    const { free_mm, near_mm } = placementOf(planned(change), filled(change))
+    expect(near_mm).toBeCloseTo(240, 6)
+    expect(free_mm).toBeCloseTo(240 - 20 - 60 - 90, 6)
+    expect(nearestText(planned(change), filled(change), 'metric')).toBe('240 mm from the sensor, about 70 mm free before the lens')
+  })
+
+  test.each<Partial<PlanSheet>>([
+    { lens: 'Wide 24 mm', reach: 'extension', extension_mm: 24, baseMagnification: 0, depth_mm: 1, rail: 'Motor rail' },
+    { lens: 'Short 50 mm', reach: 'reversed', extension_mm: 60, depth_mm: 1, rail: 'Motor rail' },
+  ])('what cannot be reckoned is not known: %j', (change) => {
+    expect(placementOf(planned(change), filled(change)).free_mm).toBeUndefined()
+    expect(nearestText(planned(change), filled(change), 'metric')).toMatch(/^not known/)
   })
 })

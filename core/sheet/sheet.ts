@@ -1,4 +1,5 @@
 import type { SheetMover } from './sheetMovers'
+import { fromSensor_mm } from '../optics'
 import type { Surrounding, Target } from '../plan'
 
 /** What stands in a field: null where it is empty, NaN where it holds something that is no number. */
@@ -25,6 +26,8 @@ export interface PlanSheet {
   far_mm: MaybeNumber
   from: 'lens' | 'sensor'
   targets: SheetTarget[]
+  /** Where targets and `distance_mm` are measured from: as the plan is, or from the lens as in older sheets. */
+  distancesFrom: 'plan' | 'lens'
 
   body: string
   lens: string
@@ -45,6 +48,7 @@ export interface PlanSheet {
   tube_mm: MaybeNumber
   numericalAperture: MaybeNumber
   acrossFrame_mm: MaybeNumber
+  /** From the sensor to the near edge. */
   distance_mm: MaybeNumber
 
   criterion: 'pixels' | 'coc' | 'print'
@@ -72,6 +76,10 @@ export interface PlanSheet {
   polariser_stops: MaybeNumber
   handMetered: boolean
   headroom_stops: MaybeNumber
+  /** null: as long as this mover usually takes. */
+  move_s: MaybeNumber
+  /** Filter off and on again, at each frame; null: as long as it usually takes. */
+  filter_s: MaybeNumber
   settle_s: MaybeNumber
   delay_s: MaybeNumber
   interval_s: MaybeNumber
@@ -89,6 +97,7 @@ export const NEW_SHEET: PlanSheet = {
   far_mm: null,
   from: 'sensor',
   targets: [],
+  distancesFrom: 'plan',
   body: '',
   lens: '',
   fNumber: 5.6,
@@ -128,15 +137,22 @@ export const NEW_SHEET: PlanSheet = {
   polariser_stops: 0,
   handMetered: false,
   headroom_stops: 0,
+  move_s: null,
+  filter_s: null,
   settle_s: null,
   delay_s: 0,
   interval_s: 0,
   surroundings: [],
 }
 
-/** The targets of a sheet that have a name; an empty distance is the horizon. */
-export function targetsOf({ targets }: PlanSheet): Target[] {
+/**
+ * The targets of a sheet that have a name, from the lens; an empty distance is the horizon. They are measured as the plan is, so that
+ * those from the sensor lose the way to the lens.
+ */
+export function targetsOf({ targets, distancesFrom, from }: PlanSheet, focalLength_mm: number): Target[] {
+  const fromLens = (mm: number) => (from === 'sensor' && distancesFrom === 'plan' ? fromSensor_mm(mm, focalLength_mm) : mm)
   return targets
     .filter(({ name, distance_mm }) => name.trim() && !Number.isNaN(distance_mm))
-    .map(({ name, distance_mm }) => ({ name: name.trim(), distance_mm: distance_mm ?? Infinity }))
+    .map(({ name, distance_mm }) => ({ name: name.trim(), distance_mm: distance_mm === null ? Infinity : fromLens(distance_mm) }))
+    .filter(({ distance_mm }) => distance_mm > 0)
 }

@@ -7,7 +7,7 @@ import type { MoverKind } from '../movers'
 export const SHEET_MOVERS = {
   rail: { label: 'Rail', kind: 'rail' },
   ring: { label: 'Focus ring', kind: 'ring' },
-  bracketing: { label: 'The body’s own', kind: 'ring' },
+  bracketing: { label: 'The body’s own bracketing', kind: 'ring' },
 } as const satisfies Record<string, { label: string; kind: MoverKind }>
 
 export type SheetMover = keyof typeof SHEET_MOVERS

@@ -26,7 +26,13 @@ export function sheetOf(request: PlanRequest, kit: Kit): PlanSheet {
     overlap_percent: Math.round(overlap * 1000) / 10,
     leadIn_slices,
     runOut_slices,
-    ...(timing && { settle_s: timing.settle_s, delay_s: timing.delay_s ?? 0, interval_s: timing.interval_s ?? 0 }),
+    ...(timing && {
+      move_s: timing.move_s ?? 0,
+      filter_s: timing.filter_s ?? 0,
+      settle_s: timing.settle_s,
+      delay_s: timing.delay_s ?? 0,
+      interval_s: timing.interval_s ?? 0,
+    }),
     ...(timing?.exposure_s > 0 && { testExposure_s: timing.exposure_s }),
   }
 }

@@ -1,8 +1,9 @@
-import { fromSensor_mm, scaleDistance_mm, subjectDistance_mm } from '../optics'
+import { fromSensor_mm, scaleDistance_mm } from '../optics'
 import type { Kit } from '../kit'
-import { checkLens, checkTravel, planSeries, stepFor, type Plan, type PlanRequest, type StepAdvice } from '../plan'
+import { checkLens, checkTravel, frameTime_s, planSeries, stepFor, type Plan, type PlanRequest, type StepAdvice } from '../plan'
 import { isRefusal, refusal, Refusal } from '../words'
 import { gearOf, limitsOf, type Gear } from './gear'
+import { handTimes } from './hands'
 import { reachOf, requestOf } from './request'
 import type { PlanSheet } from './sheet'
 
@@ -24,26 +25,38 @@ export function planSheet(sheet: PlanSheet, kit: Kit, complete: (request: PlanRe
   try {
     const gear = gearOf(sheet, kit)
     const request = complete(requestOf(sheet, kit))
+    checkHands(sheet)
     checkGear(sheet, gear, request)
     const plan = planSeries(request)
-    if (sheet.mover === 'bracketing' && sheet.kind === 'depth') return bracketed(request, plan, gear, kit)
     if (request.mover.kind === 'rail' && gear.rail) checkTravel(plan.frames.at(-1)!.travel_mm ?? 0, gear.rail)
-    return { request, plan, gear }
+    const planned = sheet.mover === 'bracketing' && sheet.kind === 'depth' ? bracketed(request, plan, gear, kit) : { request, plan, gear }
+    return withHands(planned, sheet)
   } catch (error) {
     if (!isRefusal(error)) throw error
     throw new Refusal({ code: error.code, text: error.message }, keyOf(error.field, sheet))
   }
 }
 
+/** The plan with the time that the hand takes at every frame. */
+function withHands(planned: SheetPlan, sheet: PlanSheet): SheetPlan {
+  const { plan, request, gear } = planned
+  const timing = { ...request.timing, ...handTimes(sheet, gear, plan.stride_mm) }
+  return { ...planned, request: { ...request, timing }, plan: { ...plan, duration_s: plan.frameCount * frameTime_s(timing) } }
+}
+
+function checkHands({ move_s, filter_s }: PlanSheet): void {
+  for (const [field, value] of Object.entries({ move_s, filter_s }))
+    if (value !== null && !(value >= 0 && value <= 3600))
+      throw refusal('plan.within', { what: 'seconds from 0 to 3600, or leave it empty for the usual time' }, field)
+}
+
 function checkGear(sheet: PlanSheet, { lens, body }: Gear, { optics, subject }: PlanRequest): void {
   if (optics.kind !== 'lens') return
   const f = lens.focalLength_mm
   if (sheet.kind === 'depth') {
-    checkLens(limitsOf(lens), sheet.fNumber!, reachOf(sheet, { body }))
-    const closest = subjectDistance_mm(f, lens.mostMagnification)
-    if (sheet.reach === 'distance' && sheet.distance_mm! < closest * (1 - 1e-6)) {
-      throw refusal('plan.lensCloser', { lens: lens.name, most: lens.mostMagnification, closest_mm: Math.ceil(closest) }, 'distance_mm')
-    }
+    // A distance was checked against the lens's nearest focus already.
+    if (sheet.reach !== 'distance') checkLens(limitsOf(lens), sheet.fNumber!, reachOf(sheet, { body, lens }))
+    else checkLens(limitsOf(lens), sheet.fNumber!)
     return
   }
   if (subject.kind !== 'range') return

@@ -28,6 +28,8 @@ export type Fault =
   | { kind: 'endShort'; frames: number }
   /** It runs on past the subject by so many frames. */
   | { kind: 'runsOn'; frames: number }
+  /** From this frame on, for so many, what stands before the backdrop lies elsewhere, by so much of the picture's width. */
+  | { kind: 'stirred'; frame: number; frames: number; shift_percent: number }
   /** Specks on the glass, the same in every frame. */
   | { kind: 'dust'; specks: number }
 
@@ -42,6 +44,8 @@ export interface Shot {
   exposure: number
   tint: [number, number, number]
   shake_px: number
+  /** How far what stands before the backdrop lies elsewhere, as a part of what it may at the most. */
+  stirred: number
   hand: boolean
   /** The faults that struck this frame. */
   faults: Fault['kind'][]
@@ -56,6 +60,7 @@ export function shotsOf(positions_mm: number[], faults: Fault[], width_px: numbe
     exposure: 1,
     tint: [1, 1, 1],
     shake_px: 0,
+    stirred: 0,
     hand: false,
     faults: [],
   }))
@@ -79,6 +84,7 @@ export function shotsOf(positions_mm: number[], faults: Fault[], width_px: numbe
     }
     if (fault.kind === 'noFlash') add(shot, fault.kind, { exposure: shot.exposure * 2 ** -fault.stops })
     if (fault.kind === 'shake') add(shot, fault.kind, { shake_px: fault.length_px })
+    if (fault.kind === 'stirred') for (const each of later.slice(0, fault.frames)) add(each, fault.kind, { stirred: 1 })
     if (fault.kind === 'whiteBalance') add(shot, fault.kind, { tint: [2 ** fault.red_ev, 1, 2 ** fault.blue_ev] })
     if (fault.kind === 'skippedStep')
       later.forEach((each, k) => add(each, k === 0 ? fault.kind : undefined, { position_mm: each.position_mm + strideAfter(fault.frame - 1 + k) }))
@@ -189,6 +195,7 @@ export const FAULT_WORDS: Record<Fault['kind'], string> = {
   startShort: 'focus starts short',
   endShort: 'battery ends too soon',
   runsOn: 'runs on past the subject',
+  stirred: 'a part that stirred',
   dust: 'dust on the glass',
 }
 
@@ -203,6 +210,7 @@ export function usualFaults(kinds: Fault['kind'][], count: number, random: () =>
     if (kind === 'flicker') return { kind, ev: 0.18 }
     if (kind === 'shake') return { kind, frame: place(), length_px: 12 }
     if (kind === 'whiteBalance') return { kind, frame: place(), red_ev: 0.35, blue_ev: -0.4 }
+    if (kind === 'stirred') return { kind, frame: place(), frames: some, shift_percent: 0.7 }
     if (kind === 'dust') return { kind, specks: 6 }
     if (kind === 'startShort' || kind === 'endShort' || kind === 'runsOn') return { kind, frames: some }
     return { kind, frame: place() }

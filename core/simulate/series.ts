@@ -47,6 +47,8 @@ export class SimulatedSeries {
   private readonly views: View[]
   private readonly exposures: number[]
   private readonly scene: Scene
+  /** Something stirs in it, and else there is no breeze. */
+  private readonly isCalm: boolean
   private readonly sampled: SampledScene
 
   constructor(private readonly request: SeriesRequest) {
@@ -70,7 +72,8 @@ export class SimulatedSeries {
       return viewAt(camera, position_mm, middle, jitter, [dx_px * mmPer_px, dy_px * mmPer_px])
     })
     this.exposures = this.shots.map((shot) => shot.exposure * 2 ** (gaussian(random) * unsteadiness.exposure_ev))
-    this.scene = inWind(SCENES[request.scene](seed), request.breeze_mm)
+    this.scene = inWind(SCENES[request.scene](seed), Math.max(request.breeze_mm ?? 0, stirred_mm(faults, camera)))
+    this.isCalm = !request.breeze_mm && this.shots.some(({ stirred }) => stirred > 0)
     const fromOnePlace = !movesCamera(camera.mover) && !this.shots.some(({ pushed }) => pushed)
     this.sampled = sampleScene(this.scene, camera, viewAt(camera, middle, middle, IDENTITY), { fromOnePlace })
   }
@@ -84,7 +87,8 @@ export class SimulatedSeries {
       strike: shot,
       dust: this.dust,
       moment: index,
-      ...(!(breeze_mm && index === this.reference) && { wind: seed * 131 + index }),
+      // Without a breeze nothing sways but what scenes move themselves, and what was said to stir.
+      ...(this.isCalm || (breeze_mm && index === this.reference) ? { stirred: shot.stirred } : { wind: seed * 131 + index }),
       noise: seed * 7919 + index,
       exposure,
       fullWell,
@@ -135,6 +139,12 @@ export class SimulatedSeries {
     const [dx_px, dy_px] = [0, 1].map((axis) => (reference.aside_mm[axis] - view.aside_mm[axis]) * pxPer_mm)
     return compose(view.jitter, compose({ scale, rotation_rad: 0, dx_px, dy_px }, invert(reference.jitter)))
   }
+}
+
+/** How far what stirs goes, in mm on the subject. */
+function stirred_mm(faults: Fault[], { sensorWidth_mm, magnification }: CameraSetup): number {
+  const percent = faults.reduce((most, fault) => (fault.kind === 'stirred' ? Math.max(most, fault.shift_percent) : most), 0)
+  return ((percent / 100) * sensorWidth_mm) / magnification
 }
 
 function inWind(scene: Scene, sway_mm?: number): Scene {

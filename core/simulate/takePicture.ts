@@ -15,6 +15,8 @@ export interface Taking {
   moment: number
   /** Nothing is carried by wind where absent. */
   wind?: number
+  /** How far what stands before the backdrop lies elsewhere, as a part of its sway. */
+  stirred?: number
   noise: number
   exposure: number
   fullWell: number
@@ -35,6 +37,7 @@ export function takePicture(sampled: SampledScene, scene: Scene, camera: CameraS
   const wind = taking.wind === undefined ? undefined : randomStream(taking.wind)
   const drift = (layer: number): [number, number] => {
     const sway = sampled.layers[layer].sway_px
+    if (taking.stirred) return [taking.stirred * sway, -0.4 * taking.stirred * sway]
     return wind && sway > 0 ? [gaussian(wind) * sway * 0.5, gaussian(wind) * sway * 0.2] : [0, 0]
   }
   const light = exposeLens(sampleMoment(sampled, scene, moment), camera, view, { drift, window: exposed })

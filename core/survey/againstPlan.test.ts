@@ -29,6 +29,21 @@ test('frames missing at an end are counted, however the pictures look', () => {
   ])
 })
 
+test('frames that were taken at the ends and add nothing are not asked for again', () => {
+  const idle = report(files.slice(5, -6))
+  idle.frames = idle.frames.map((frame) => (frame.role === 'flawed' ? { ...frame, role: 'idle', reasonCode: 'beyond' } : frame))
+  const { messages, coverage } = againstPlan(idle, positions, plan)
+  expect(messages).toEqual([])
+  expect(coverage).toMatchObject({ nearEnd: 'reached', farEnd: 'reached' })
+})
+
+test('a gap where a frame was left out names it with its place, not a frame that was never taken', () => {
+  const dark = report(files.filter((_, k) => k !== 6))
+  const { messages } = againstPlan(dark, positions, plan)
+  expect(messages).toMatchObject([{ code: 'gap', files: ['f_6', 'f_8', 'f_7'], missing: 1 }])
+  expect(messages[0].text).toContain(`at ${positions.get('f_7')!.toFixed(2)} mm`)
+})
+
 test('what the pictures showed is not said twice, and other messages stay', () => {
   const said = [
     { code: 'far-short' as const, text: 'The far end is not reached.', files: [] },

@@ -1,6 +1,6 @@
 import { FocusLine, type Plan } from '../plan'
 import { say } from '../words'
-import { gapMessage, type Gap } from './coverage'
+import { gapMessage, type Gap, type LeftOut } from './coverage'
 import type { SurveyMessage, SurveyReport } from './survey'
 
 /**
@@ -22,8 +22,12 @@ export function againstPlan(seen: SurveyReport, positions_mm: Map<string, number
     role === 'use' && positions_mm.has(file) ? [{ file, at: place(positions_mm.get(file)!) }] : [],
   )
   if (used.length === 0) return report
-  const nearest = used.reduce((a, b) => (b.at < a.at ? b : a))
-  const farthest = used.reduce((a, b) => (b.at > a.at ? b : a))
+  // A frame that was taken there and adds nothing shows that the subject ends before it: no more are wanted.
+  const taken = report.frames.flatMap(({ file, role, reasonCode }) =>
+    positions_mm.has(file) && (role === 'use' || reasonCode === 'beyond') ? [{ file, at: place(positions_mm.get(file)!) }] : [],
+  )
+  const nearest = taken.reduce((a, b) => (b.at < a.at ? b : a))
+  const farthest = taken.reduce((a, b) => (b.at > a.at ? b : a))
   // Half a step of slack: a frame may come out a little beside its place.
   const slack = line.stride / 2
   const nearer = planned.filter((at) => at < nearest.at - slack).length
@@ -31,15 +35,21 @@ export function againstPlan(seen: SurveyReport, positions_mm: Map<string, number
   const short = (code: 'near-short' | 'far-short', missing: number, file: string): SurveyMessage => ({
     code,
     missing,
-    text: say(`survey.${code}-of-plan`, { missing }).text,
+    text: say(`survey.${code}-of-plan`, { missing, percent: report.coverage.unsharp?.[code === 'near-short' ? 'near_percent' : 'far_percent'] ?? 0 })
+      .text,
     files: [file],
   })
   const gaps = gapsBetween(used, line.stride).filter(
     ({ after, before }) => !report.coverage.gaps.some((gap) => [gap.after, gap.before].includes(after) || [gap.after, gap.before].includes(before)),
   )
-  const others = report.messages.filter(
-    ({ code }) => !((code === 'near-short' && (chosen || nearer > 0)) || (code === 'far-short' && (chosen || farther > 0))),
-  )
+  // A gap that the pictures showed is said with the place of what was left out there.
+  const withPlace = (message: SurveyMessage): SurveyMessage => {
+    const gap = message.code === 'gap' && report.coverage.gaps.find(({ after, before }) => message.files[0] === after && message.files[1] === before)
+    return gap ? gapMessage(gap, leftOutOf(report, gap, positions_mm, near_mm)) : message
+  }
+  const others = report.messages
+    .map(withPlace)
+    .filter(({ code }) => !((code === 'near-short' && (chosen || nearer > 0)) || (code === 'far-short' && (chosen || farther > 0))))
   const endOf = (missing: number, seenAs: 'reached' | 'short') => (missing > 0 ? 'short' : chosen ? 'reached' : seenAs)
   return {
     ...report,
@@ -52,7 +62,7 @@ export function againstPlan(seen: SurveyReport, positions_mm: Map<string, number
     messages: [
       ...(nearer > 0 ? [short('near-short', nearer, nearest.file)] : []),
       ...(farther > 0 ? [short('far-short', farther, farthest.file)] : []),
-      ...gaps.map(gapMessage),
+      ...gaps.map((gap) => gapMessage(gap, leftOutOf(report, gap, positions_mm, near_mm))),
       ...others,
     ],
   }
@@ -97,6 +107,16 @@ function withoutFramesBeyond(
       : frame
   })
   return { ...report, frames }
+}
+
+/** Flawed frames focused within a gap, with the place: it is what is to be taken again. */
+function leftOutOf({ frames }: SurveyReport, { after, before }: Gap, positions_mm: Map<string, number>, near_mm: number): LeftOut[] {
+  const [from, to] = [positions_mm.get(after)!, positions_mm.get(before)!].sort((a, b) => a - b)
+  return frames.flatMap(({ file, role, reason }) => {
+    const at_mm = positions_mm.get(file)
+    if (role !== 'flawed' || at_mm === undefined || at_mm <= from || at_mm >= to) return []
+    return [{ file, reason, ...(near_mm === 0 && { at_mm }) }]
+  })
 }
 
 function gapsBetween(used: { file: string; at: number }[], stride: number): Gap[] {

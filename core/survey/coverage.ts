@@ -1,3 +1,4 @@
+import { placeText } from '../units'
 import { say } from '../words'
 import type { FrameFacts } from './frameFacts'
 import type { Steps } from './steps'
@@ -85,14 +86,19 @@ function reportOf({ parts, seenFrom, beyond }: Unsharp, fileAt: (place: number) 
   }
 }
 
-/** What is to be said of a coverage; `first` and `last` are the nearest and the farthest frame. */
-export function coverageMessages({ nearEnd, farEnd, gaps, unsharp }: Coverage, steps: number, first: string, last: string): SurveyMessage[] {
+/** What is to be said of a coverage; `first` and `last` are the nearest and the farthest frame, `leftOut` what was taken in a gap and is not used. */
+export function coverageMessages(
+  { nearEnd, farEnd, gaps, unsharp }: Coverage,
+  steps: number,
+  ends: { first: string; last: string },
+  leftOut: (gap: Gap) => LeftOut[],
+): SurveyMessage[] {
   const messages: SurveyMessage[] = []
-  if (nearEnd === 'short' && unsharp) messages.push(shortMessage('near', unsharp.near_percent, unsharp.missing.near, first))
-  if (farEnd === 'short' && unsharp) messages.push(shortMessage('far', unsharp.far_percent, unsharp.missing.far, last))
+  if (nearEnd === 'short' && unsharp) messages.push(shortMessage('near', unsharp.near_percent, unsharp.missing.near, ends.first))
+  if (farEnd === 'short' && unsharp) messages.push(shortMessage('far', unsharp.far_percent, unsharp.missing.far, ends.last))
   // Said once where it is so throughout.
   if (gaps.length > 1 && gaps.length > steps / 2) messages.push(looseMessage(gaps))
-  else messages.push(...gaps.map(gapMessage))
+  else messages.push(...gaps.map((gap) => gapMessage(gap, leftOut(gap))))
   return messages
 }
 
@@ -109,7 +115,19 @@ function looseMessage(gaps: Gap[]): SurveyMessage {
   }
 }
 
-/** A gap in words. */
-export function gapMessage({ after, before, missing }: Gap): SurveyMessage {
+/** A frame that was taken and is not used, and where it was focused, where that is known. */
+export interface LeftOut {
+  file: string
+  reason: string
+  at_mm?: number
+}
+
+/** A gap in words: what is missing, or which frame was taken there and left out. */
+export function gapMessage({ after, before, missing }: Gap, leftOut: LeftOut[] = []): SurveyMessage {
+  if (leftOut.length === 1) {
+    const [{ file, reason, at_mm }] = leftOut
+    const at = at_mm === undefined ? '' : `, at ${placeText(at_mm)},`
+    return { code: 'gap', missing, text: say('survey.gap-left-out', { file, at, reason }).text, files: [after, before, file] }
+  }
   return { code: 'gap', missing, text: say('survey.gap', { after, before, missing }).text, files: [after, before] }
 }

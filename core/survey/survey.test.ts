@@ -72,6 +72,16 @@ describe('what is missing', () => {
     expect(survey(places.filter((k) => k !== 6)).coverage.gaps).toEqual([{ after: 'f_05.jpg', before: 'f_07.jpg', missing: 1 }])
   })
 
+  test('a gap that a dark frame left names that frame, and why it is left out', () => {
+    const { messages, frames: list } = survey(
+      places,
+      changed(6, (value) => value * 0.2),
+    )
+    expect(list.find(({ file }) => file === 'f_06.jpg')).toMatchObject({ role: 'flawed', reasonCode: 'dark' })
+    expect(messages.filter(({ code }) => code === 'gap')).toMatchObject([{ files: ['f_05.jpg', 'f_07.jpg', 'f_06.jpg'], missing: 1 }])
+    expect(messages[0].text).toContain('f_06.jpg is left out')
+  })
+
   test('an end that is not reached is called short', () => {
     expect(survey(places.slice(0, -6)).coverage).toMatchObject({ nearEnd: 'reached', farEnd: 'short' })
     expect(survey(places.slice(6)).coverage).toMatchObject({ nearEnd: 'short', farEnd: 'reached' })

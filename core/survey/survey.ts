@@ -1,7 +1,8 @@
+import { DustFinder } from '../dust'
 import type { MoverKind } from '../movers'
-import type { Picture } from '../raster'
+import { compose, invert, type Picture } from '../raster'
 import { say } from '../words'
-import { coverageMessages, coverageOf, GAP_steps, type Coverage } from './coverage'
+import { coverageMessages, coverageOf, GAP_steps, type Coverage, type Gap, type LeftOut } from './coverage'
 import { orderedByScale } from './byScale'
 import { nearEndOf } from './direction'
 import { bestShares, exposuresAgainst, flawsOf, type Flaw } from './flaws'
@@ -27,7 +28,7 @@ export interface SurveyedFrame {
 export type ReasonCode = Flaw['code'] | 'unmoved' | 'beyond' | 'beyond-plan'
 
 export interface SurveyMessage {
-  code: 'gap' | 'loose' | 'near-short' | 'far-short' | 'moved' | 'stirred' | 'exposure' | 'too-few' | 'clipped'
+  code: 'gap' | 'loose' | 'near-short' | 'far-short' | 'moved' | 'stirred' | 'exposure' | 'too-few' | 'clipped' | 'dust'
   text: string
   files: string[]
   /** How many frames would close a gap or reach an end, where that is known. */
@@ -114,7 +115,7 @@ class Findings {
 
   report(): SurveyReport {
     const { order, directionBy } = this.ordered
-    const coverage = coverageOf(this.used, this.steps, (place) => this.fileAt(place))
+    const coverage = this.pastEnds(coverageOf(this.used, this.steps, (place) => this.fileAt(place)))
     const spread_ev = spread(order.map((k) => this.exposure[k]))
     return {
       frames: this.placed(this.frames()),
@@ -124,6 +125,23 @@ class Findings {
       exposure: { spread_ev },
       messages: this.messages(coverage, spread_ev),
     }
+  }
+
+  /** Where frames were taken beyond the subject, its end was reached: nothing more is to be taken there. */
+  private pastEnds(coverage: Coverage): Coverage {
+    const beyond = [...this.idle()].flatMap(([n, { code }]) => (code === 'beyond' ? [n] : []))
+    const near = beyond.some((n) => n < this.used.length / 2)
+    const far = beyond.some((n) => n >= this.used.length / 2)
+    return { ...coverage, ...(near && { nearEnd: 'reached' as const }), ...(far && { farEnd: 'reached' as const }) }
+  }
+
+  /** Flawed frames that were taken between two used ones. */
+  private leftOut({ after, before }: Gap): LeftOut[] {
+    const [from, to] = [this.files.indexOf(after), this.files.indexOf(before)].sort((a, b) => a - b)
+    return this.files.flatMap((file, k) => {
+      const flaw = this.flaws[k]
+      return k > from && k < to && flaw?.role === 'flawed' ? [{ file, reason: flaw.reason }] : []
+    })
   }
 
   private frames(): Map<number, SurveyedFrame> {
@@ -162,7 +180,11 @@ class Findings {
   private messages(coverage: Coverage, spread_ev: number): SurveyMessage[] {
     const messages: SurveyMessage[] = []
     if (this.used.length < 3) messages.push({ code: 'too-few', text: say('survey.too-few').text, files: [] })
-    messages.push(...coverageMessages(coverage, this.steps.steps.length, this.fileAt(0), this.fileAt(this.used.length - 1)))
+    messages.push(
+      ...coverageMessages(coverage, this.steps.steps.length, { first: this.fileAt(0), last: this.fileAt(this.used.length - 1) }, (gap) =>
+        this.leftOut(gap),
+      ),
+    )
     for (const { from, to, jump_percent } of this.bumps()) {
       messages.push({
         code: 'moved',
@@ -182,7 +204,20 @@ class Findings {
     if (clipped.length > this.used.length / 3) {
       messages.push({ code: 'clipped', text: say('survey.clipped').text, files: clipped.map((k) => this.files[k]) })
     }
+    messages.push(...this.dust())
     return messages
+  }
+
+  /** Specks on the sensor: at the same place of every frame. */
+  private dust(): SurveyMessage[] {
+    const { motions } = this.steps
+    if (motions.length !== this.used.length || motions.length === 0) return []
+    const finder = new DustFinder()
+    for (const { luma } of this.used) finder.add(luma)
+    const back = invert(motions[motions.length >> 1])
+    const { specks } = finder.finish(motions.map((motion) => compose(motion, back)))
+    if (specks.length === 0) return []
+    return [{ code: 'dust', text: say('survey.dust', { count: specks.length }).text, files: [] }]
   }
 
   /** Where the picture jumps beyond what breathing, sway and the steps before and after explain. */

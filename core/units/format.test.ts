@@ -35,7 +35,8 @@ test.each([
   [0.125, '1/8 s'],
   [1 / 13, '1/13 s'],
   [0.4, '0.4 s'],
-  [4.923, '4.9 s'],
+  [4.9, '4.9 s'],
+  [64, 'bulb, 64 s'],
   [1 / 250, '1/250 s'],
 ])('exposure %d', (exposure_s, text) => expect(exposureText(exposure_s)).toBe(text))
 

@@ -23,8 +23,10 @@ export function placeText(length_mm: number, system: UnitSystem = 'metric'): str
   return `${signed(length_mm.toFixed(2))} mm`
 }
 
-/** Exposure times as cameras show them: `1/8 s`, `0.4 s`, `4.9 s`. */
+/** Exposure times as cameras show them: `1/8 s`, `0.4 s`, `5 s`; above half a minute by the clock, `bulb, 64 s`. */
 export function exposureText(exposure_s: number): string {
+  if (exposure_s <= 0) return '0 s'
+  if (exposure_s > 30) return `bulb, ${Math.round(exposure_s)} s`
   if (exposure_s >= 0.3) return `${significant(exposure_s, 2)} s`
   return `1/${significant(1 / exposure_s, 2)} s`
 }

@@ -11,3 +11,4 @@ export {
   type UnitSystem,
 } from './format'
 export { inchesText, MM_PER_INCH, parseLength_mm, type LengthUnit } from './inches'
+export { parseNumber } from './number'

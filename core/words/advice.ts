@@ -11,6 +11,16 @@ export const ADVICE = {
     `The plan needs ${frames(over)} too many. ${most} are enough if you give up one of these.`,
   'budget.none': ({ most }: { most: number }) =>
     `No sensible change brings the series down to ${frames(most)}. Plan less depth, or a smaller magnification.`,
+  'bracket.set': ({ step, frames: count }: { step: number; frames: number }) => `Set step ${step} and ${frames(count)} in the body’s bracketing.`,
+  'bracket.focus': ({ end }: { end: 'near' | 'far' }) => `Focus on the ${end} edge, or a touch ${end === 'near' ? 'nearer' : 'beyond it'}.`,
+  'bracket.press': ({ wait_s, again }: { wait_s: string; again: number }) =>
+    `Hands off, wait ${wait_s} s, press the shutter once.${again > 0 ? ` When it stops, leave the focus where it is and press again, ${again === 1 ? 'once' : `${again} times`}.` : ''}`,
+  'bracket.unmeasured': ({ planned, other }: { planned: number; other: string }) =>
+    `This step was never measured. The plan expects ${planned}, so set more, and stop when the ${other} end is sharp.`,
+  'bracket.begin': ({ end }: { end: 'near' | 'far' }) => `the ${end} edge`,
+  'bracket.goOn': 'where the focus stands; leave the ring alone',
+  'card.focusFar': 'focus with the magnifier on something at the given distance, then leave the ring alone',
+  'card.focusNear': 'focus with the magnifier on a part so far behind the near edge, then leave the ring alone',
   'direction.pointsDown': 'The camera points down. Start at the far end and raise it, so that its weight takes up the play of the screw.',
   'direction.pointsUp': 'The camera points up. Start at the near end and raise it, so that its weight takes up the play of the screw.',
   'direction.outdoors':

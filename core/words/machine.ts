@@ -34,6 +34,7 @@ export const COMMAND = {
   'series.oneFrame': ({ folder }: { folder: string }) => `${folder} holds only one frame. A series needs at least two.`,
   'series.tooLarge': ({ megapixels, most }: { megapixels: number; most: number }) =>
     `Frames of ${megapixels} megapixels are too large to fuse. At most ${most} fit in memory; make them smaller.`,
+  'series.sharpBeyond': ({ count }: { count: number }) => `There are only ${count} frames. Choose which of them the picture is to be sharp in.`,
   'series.reference': ({ count }: { count: number }) => `The series has ${count} frames. Choose one of them as the reference.`,
   'series.referenceLost': ({ name }: { name: string }) => `${name} cannot be registered with the others. Choose another reference.`,
   'series.notOne': 'The frames cannot be registered with one another. They do not look like one series.',

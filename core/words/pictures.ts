@@ -20,6 +20,8 @@ export const PICTURES = {
 export const FRAMES = {
   'frame.name': ({ name }: Named) => `“${name}” cannot be used as a file name. Rename the file.`,
   'frame.nameTaken': ({ name }: Named) => `${name} is already in this run. Rename the file or start another run.`,
+  'frame.stray': ({ name, size, usual }: { name: string; size: string; usual: string }) =>
+    `${name} is ${size} pixels, and the others are ${usual}. It was left out: bring it into a run of its own.`,
   'frame.size': ({ name, size, other, otherSize }: Named & { size: string; other: string; otherSize: string }) =>
     `${name} is ${size} px and ${other} is ${otherSize} px. All frames of a run must have the same size.`,
   'frame.profile': ({ name, profile, other, otherProfile }: Named & { profile: string; other: string; otherProfile: string }) =>

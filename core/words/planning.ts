@@ -25,9 +25,7 @@ export const PLANNING = {
   'plan.lensTooNear': ({ lens, nearest_mm }: { lens: string; nearest_mm: number }) =>
     `${lens} does not focus nearer than ${nearest_mm} mm from the sensor. Step back to there, or plan close up with tubes or a close-up lens.`,
   'plan.lensCloser': ({ lens, most, closest_mm }: { lens: string; most: number; closest_mm: number }) =>
-    `${lens} reaches ${most} : 1 on its own, at ${closest_mm} mm. Step back to there, or use tubes or a close-up lens.`,
-  'plan.pointTooNear': ({ focalLength_mm, least_mm }: { focalLength_mm: number; least_mm: number }) =>
-    `A ${focalLength_mm} mm lens cannot focus that near. Go beyond ${least_mm} mm.`,
+    `${lens} reaches ${most} : 1 on its own, at ${closest_mm} mm from the sensor. Step back to there, or use tubes or a close-up lens.`,
   'plan.noBracketing': ({ body }: { body: string }) => `${body} has no focus bracketing. Move the focus by ring or rail.`,
   'plan.objectiveDrive': 'An objective has no focus drive. Use a rail.',
   'plan.noSensorShift': ({ body }: { body: string }) => `${body} does not shift its sensor. Switch it off, or choose another body.`,

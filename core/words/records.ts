@@ -1,5 +1,6 @@
 /** What can be wrong with shoots, runs, renders, kit and jobs. */
 export const RECORDS = {
+  'shoot.noPlan': 'Nothing is planned for this shoot yet. Plan it first.',
   'shoot.gone': 'This shoot no longer exists. Go back to the list.',
   'shoot.unreadable': ({ what }: { what: string }) =>
     `What is stored of this shoot (${what}) cannot be read. Restore it from a backup, or plan it again.`,
@@ -10,6 +11,7 @@ export const RECORDS = {
   'run.reference': ({ count }: { count: number }) => `${count} frames are fused. Choose one of them as the reference.`,
   'run.busy': 'A job is still working on this run. Wait until it ends, or cancel it.',
   'render.gone': 'This render no longer exists. Go back to the shoot.',
+  'render.outside': 'This place lies outside of the picture. Click inside it.',
   'render.notKept': 'This file was not kept when the render was made. Fuse the run again.',
   'render.damaged': 'The files of this render are missing or damaged. Fuse the run again.',
   'job.gone': 'This job no longer exists. Go back to the shoot.',
@@ -27,6 +29,7 @@ export const RECORDS = {
   'kit.shelf': ({ shelves }: { shelves: string }) => `The kit has only these shelves: ${shelves}.`,
   'kit.item': ({ shelf, place, reason }: { shelf: string; place: number; reason: string }) => `${shelf}, item ${place}: ${reason}`,
   'kit.apertureOrder': 'The widest f-number is larger than the smallest opening. Swap the two.',
+  'kit.scaleMarks': 'List the distances in metres, apart by spaces, such as 0.25 0.5 1 3 ∞.',
   'kit.extensionOrder': 'The shortest extension is longer than the longest. Swap the two.',
   'bin.gone': 'This is no longer in the bin. Load the page again.',
 } as const

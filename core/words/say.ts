@@ -2,13 +2,29 @@ import { ADVICE } from './advice'
 import { DEVICES } from './devices'
 import { COMMAND, MACHINE } from './machine'
 import { FRAMES, PICTURES } from './pictures'
+import { INSPECTING } from './inspecting'
+import { MENDING } from './mending'
 import { NOTES } from './notes'
 import { PLANNING } from './planning'
 import { ARCHIVES, RECORDS } from './records'
 import { SURVEY } from './survey'
 
 /** Every sentence that logic or tests know by its code: refusals, notes, what a survey says. */
-const CATALOGUE = { ...PICTURES, ...FRAMES, ...RECORDS, ...ARCHIVES, ...MACHINE, ...COMMAND, ...DEVICES, ...PLANNING, ...NOTES, ...ADVICE, ...SURVEY }
+const CATALOGUE = {
+  ...PICTURES,
+  ...FRAMES,
+  ...RECORDS,
+  ...ARCHIVES,
+  ...MACHINE,
+  ...COMMAND,
+  ...DEVICES,
+  ...MENDING,
+  ...INSPECTING,
+  ...PLANNING,
+  ...NOTES,
+  ...ADVICE,
+  ...SURVEY,
+}
 
 export type Code = keyof typeof CATALOGUE
 /** The facts a sentence needs; nothing for one that is always the same. */

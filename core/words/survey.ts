@@ -5,10 +5,14 @@ const RUN = {
     `${percent} % of the picture, in front of the first slice, is sharp in no frame. If that is foreground, fine. If not, take about ${missing} more, focused nearer.`,
   'survey.far-short': ({ percent, missing }: { percent: number; missing: number }) =>
     `${percent} % of the picture, behind the last slice, is sharp in no frame. If that is background, fine. If not, take about ${missing} more, focused farther away.`,
-  'survey.near-short-of-plan': ({ missing }: { missing: number }) => `The near end is not reached. Take ${frames(missing)} nearer than the first.`,
-  'survey.far-short-of-plan': ({ missing }: { missing: number }) => `The far end is not reached. Take ${frames(missing)} beyond the last.`,
+  'survey.near-short-of-plan': ({ missing, percent }: { missing: number; percent: number }) =>
+    `The near end is not reached${unsharp(percent)}. Take ${frames(missing)} nearer than the first.`,
+  'survey.far-short-of-plan': ({ missing, percent }: { missing: number; percent: number }) =>
+    `The far end is not reached${unsharp(percent)}. Take ${frames(missing)} beyond the last.`,
   'survey.gap': ({ after, before, missing }: { after: string; before: string; missing: number }) =>
     `Between ${after} and ${before} ${missing === 1 ? 'a frame is' : `${missing} frames are`} missing. Go back and take ${missing === 1 ? 'it' : 'them'}.`,
+  'survey.gap-left-out': ({ file, at, reason }: { file: string; at: string; reason: string }) =>
+    `${file}${at} is left out (${reason}). Nothing else shows that depth: take it again.`,
   'survey.loose': ({ most }: { most: number }) =>
     `The slices do not touch: detail between them is sharp in no frame. Take ${most === 1 ? 'one more frame' : `up to ${most} more frames`} between every two, or plan with a larger overlap.`,
   'survey.moved': ({ from, to, jump_percent }: { from: string; to: string; jump_percent: number }) =>
@@ -17,6 +21,8 @@ const RUN = {
     `Parts of the subject moved ${steps === 1 ? `between ${from} and ${to}` : `in ${steps} of ${of} steps, first between ${from} and ${to}`}. Fusing follows them as far as it can. If they matter, shoot the run again when they are still.`,
   'survey.exposure': ({ spread_ev }: { spread_ev: number }) =>
     `Exposure varies by ${spread_ev.toFixed(2)} EV. Set it by hand, and keep the light constant.`,
+  'survey.dust': ({ count }: { count: number }) =>
+    `${count === 1 ? 'A speck of dust lies' : `${count} specks of dust lie`} on the sensor. Fusing keeps ${count === 1 ? 'it' : 'them'} out; clean the sensor before the next run.`,
   'survey.clipped': 'Highlights are clipped in many frames. Expose less.',
 } as const
 
@@ -44,5 +50,7 @@ const SPLIT = {
 } as const
 
 export const SURVEY = { ...RUN, ...FRAME, ...SPLIT }
+
+const unsharp = (percent: number) => (percent >= 1 ? `: ${Math.round(percent)} % of the picture there is sharp in no frame` : '')
 
 const frames = (count: number) => `${count} more ${count === 1 ? 'frame' : 'frames'}`

@@ -55,7 +55,7 @@ function drawSettings(document: Document, { settings }: RunCard): void {
   rule(document, 0.6)
 }
 
-function drawLists(document: Document, { checklist, everyFrame, cautions }: RunCard): void {
+function drawLists(document: Document, { checklist, how, cautions }: RunCard): void {
   const top = document.y
   const width = columnWidth(document)
   heading(document, 'Before the first frame', MARGIN)
@@ -70,14 +70,11 @@ function drawLists(document: Document, { checklist, everyFrame, cautions }: RunC
   const left = document.y
   const x = MARGIN + width + GAP
   document.y = top
-  heading(document, 'At every frame', x)
-  document
-    .fillColor(INK)
-    .font('plain')
-    .fontSize(9.3)
-    .text(words(everyFrame.join(' → ')), x, document.y, { width })
-    .moveDown(0.5)
-  if (cautions.length > 0) heading(document, 'Mind', x)
+  heading(document, how.title, x)
+  document.fillColor(INK).font('plain').fontSize(9.3)
+  for (const [k, step] of how.steps.entries()) document.text(words(`${k + 1}  ${step}`), x, document.y, { width })
+  document.moveDown(0.5)
+  if (cautions.length > 0) heading(document, 'Watch out', x)
   for (const line of cautions) document.fillColor(INK).font('plain').fontSize(9.3).text(words(line), x, document.y, { width }).moveDown(0.15)
   document.y = Math.max(left, document.y) + 6
   rule(document, 0.6)

@@ -99,6 +99,7 @@ export class Benches {
   /** Devices that suit the plan: its lens and aperture, in shooting order, with the faults that are switched on. */
   private async setupOf(shootId: number, kinds: Fault['kind'][], width_px: number): Promise<StandInSetup> {
     const shoot = await this.shoots.detail(shootId)
+    if (!shoot.planRequest) throw refusal('shoot.noPlan')
     const request = completePlanRequest(shoot.planRequest)
     const plan = planSeries(request)
     const seed = shootId * 101 + shoot.runs.length

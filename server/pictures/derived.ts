@@ -71,6 +71,19 @@ export async function colouredSourceMap(source: string, target: string, frameCou
   return once(target, async (part) => (await inDepthColours(source, (index) => rampPlace(index, frameCount))).toFile(part))
 }
 
+/** Which frame of a render a place of its picture came from, counted from 0; undefined outside of the picture. */
+export async function sourceAt(source: string, x: number, y: number): Promise<number | undefined> {
+  const { width, height, depth } = await sharp(source).metadata()
+  if (x < 0 || y < 0 || x >= width || y >= height) return undefined
+  const deep = depth === 'ushort'
+  const pixel = await sharp(source)
+    .extract({ left: x, top: y, width: 1, height: 1 })
+    .toColourspace(deep ? 'grey16' : 'b-w')
+    .raw({ depth: deep ? 'ushort' : 'uchar' })
+    .toBuffer()
+  return deep ? pixel.readUInt16LE(0) : pixel[0]
+}
+
 /** A depth picture of 8 bits, 0 near to 255 far, in the colours of the ribbon, as PNG. */
 export async function colouredDepth(source: string): Promise<Buffer> {
   return (await inDepthColours(source, (value) => value / 255)).toBuffer()

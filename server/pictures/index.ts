@@ -1,3 +1,4 @@
-export { colouredDepth, colouredSourceMap, frameArea, thumbnail, zoomPyramid } from './derived'
+export { depthArea, linesThrough, walkOver } from './depths'
+export { colouredDepth, colouredSourceMap, frameArea, sourceAt, thumbnail, zoomPyramid } from './derived'
 export { plainName, storedName } from './names'
 export { PictureStore, type FolderImport } from './store'

@@ -4,9 +4,10 @@ import { lstat, mkdir, open, readdir, realpath, rename, rm, stat } from 'node:fs
 import path from 'node:path'
 import { Transform, type Readable } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
-import { colourText, readTakenWith, verifyPicture, type PictureFacts } from '@/codec'
+import { colourText, readFacts, readTakenWith, verifyPicture, type PictureFacts } from '@/codec'
 import { profileName } from '@/core/formats'
-import { isRefusal, refusal, type Sentence } from '@/core/words'
+import { sortBySize, type SizedName } from '@/core/batch'
+import { isRefusal, refusal, say, type Sentence } from '@/core/words'
 import { explained, Folders, now, type Database, type Frame, type Tables } from '@/database'
 import { storedColour, type FrameFile, type StoredColour } from '@/schemas'
 import type { Transaction } from 'kysely'
@@ -101,8 +102,11 @@ export class PictureStore {
       .sort(new Intl.Collator('en', { numeric: true }).compare)
     if (names.length === 0) throw refusal('folder.noPictures', { folder })
     const refused: FolderImport['refused'] = []
+    // Sizes are looked at before anything is stored: the first file may be the stray one.
+    const { kept, strays } = sortBySize(await Promise.all(names.map((name) => sizedFile(root, inside, name))))
+    for (const { file, size, usual } of strays) refused.push({ name: file.name, ...say('frame.stray', { name: file.name, size, usual }) })
     let taken = 0
-    for (const name of names) {
+    for (const { name } of kept) {
       try {
         await this.add(runId, name, createReadStream(await regularFile(root, inside, name)))
         taken++
@@ -113,7 +117,7 @@ export class PictureStore {
         refused.push({ name, code: error.code, text: error.message })
       }
     }
-    return { taken, refused }
+    return { taken, refused: refused.sort((a, b) => names.indexOf(a.name) - names.indexOf(b.name)) }
   }
 
   /**
@@ -249,6 +253,17 @@ function checkFits(row: Pick<Frame, 'name' | 'width' | 'height' | 'colour_json'>
 
 function isInside(root: string, place: string): boolean {
   return place === root || place.startsWith(root + path.sep)
+}
+
+/** A file of a folder with its size, where it has one: what is wrong with others is said when their turn comes. */
+async function sizedFile(root: string, folder: string, name: string): Promise<SizedName> {
+  try {
+    const file = await regularFile(root, folder, name)
+    const { width, height } = await readFacts(file)
+    return { name, size: { width, height } }
+  } catch {
+    return { name, size: null }
+  }
 }
 
 /**

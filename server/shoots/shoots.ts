@@ -1,7 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import type { Transaction } from 'kysely'
-import { planSeries, type Plan } from '@/core/plan'
-import { isRefusal, refusal } from '@/core/words'
+import { refusal } from '@/core/words'
 import { now, type Database, type Frame, type Job, type Run, type Shoot, type Tables } from '@/database'
 import {
   storedColour,
@@ -16,11 +15,13 @@ import {
   type ShootDetail,
   type ShootRequest,
   type ShootSummary,
+  type ShootWords,
 } from '@/schemas'
 import { FieldLogs } from '../field'
 import type { KitStore } from '../kit'
 import type { PictureStore } from '../pictures'
 import { framesOfRun } from './framesToFuse'
+import { summaryOf } from './summary'
 
 /** The shoots of a database: what was planned, shot and fused. What lies in the bin is not shown. */
 export class Shoots {
@@ -32,7 +33,7 @@ export class Shoots {
 
   async list(): Promise<ShootSummary[]> {
     const shoots = await this.db.selectFrom('shoot').selectAll().where('binned_at', 'is', null).orderBy('id', 'desc').execute()
-    return Promise.all(shoots.map((shoot) => this.summary(shoot)))
+    return Promise.all(shoots.map((shoot) => summaryOf(this.db, shoot)))
   }
 
   async create(request: ShootRequest): Promise<number> {
@@ -50,9 +51,38 @@ export class Shoots {
     await this.db.updateTable('shoot').set(rowOf(request)).where('id', '=', shootId).execute()
   }
 
+  async rename(shootId: number, words: ShootWords): Promise<void> {
+    await this.shoot(shootId)
+    await this.db
+      .updateTable('shoot')
+      .set({ ...words, changed_at: now() })
+      .where('id', '=', shootId)
+      .execute()
+  }
+
+  /** Plans the same once more: a shoot of its own without runs. Answers its number. */
+  async planAgain(shootId: number): Promise<number> {
+    const { title, subject, scene, plan_json, sheet_json } = await this.shoot(shootId)
+    const { id } = await this.db
+      .insertInto('shoot')
+      .values({
+        uid: randomUUID(),
+        title: `${title.slice(0, 112)}, again`,
+        subject,
+        scene,
+        plan_json,
+        sheet_json,
+        created_at: now(),
+        changed_at: now(),
+      })
+      .returning('id')
+      .executeTakeFirstOrThrow()
+    return id
+  }
+
   async detail(shootId: number): Promise<ShootDetail> {
     const shoot = await this.shoot(shootId)
-    const { plan: _, ...summary } = await this.summary(shoot)
+    const { plan: _, planned: __, ...summary } = await summaryOf(this.db, shoot)
     const runs = await this.db
       .selectFrom('run')
       .selectAll()
@@ -173,38 +203,6 @@ export class Shoots {
       here: await this.store.isHere(frame),
     }
   }
-
-  private async summary(shoot: Shoot): Promise<ShootSummary> {
-    const frames = await this.db
-      .selectFrom('frame')
-      .innerJoin('run', 'run.id', 'frame.run_id')
-      .where('run.shoot_id', '=', shoot.id)
-      .where('run.binned_at', 'is', null)
-      .where('frame.binned_at', 'is', null)
-      .select('frame.id')
-      .orderBy('frame.id')
-      .execute()
-    const render = await this.db
-      .selectFrom('render')
-      .innerJoin('run', 'run.id', 'render.run_id')
-      .where('run.shoot_id', '=', shoot.id)
-      .where('run.binned_at', 'is', null)
-      .where('render.binned_at', 'is', null)
-      .select('render.id')
-      .orderBy('render.id', 'desc')
-      .executeTakeFirst()
-    const middle = frames[frames.length >> 1]
-    return {
-      id: shoot.id,
-      title: shoot.title,
-      subject: shoot.subject,
-      state: render ? 'fused' : frames.length > 0 ? 'shot' : 'planned',
-      created_at: shoot.created_at,
-      frameCount: frames.length,
-      cover: render ? { kind: 'render', id: render.id } : middle ? { kind: 'frame', id: middle.id } : null,
-      plan: planOf(shoot),
-    }
-  }
 }
 
 export function jobDetail(job: Job): JobDetail {
@@ -217,7 +215,7 @@ export function jobDetail(job: Job): JobDetail {
 }
 
 function rowOf({ title, subject, scene, plan, sheet }: ShootRequest) {
-  return { title, subject, scene, plan_json: JSON.stringify(plan), sheet_json: sheet ? JSON.stringify(sheet) : null }
+  return { title, subject, scene, plan_json: JSON.stringify(plan), sheet_json: sheet ? JSON.stringify(sheet) : null, changed_at: now() }
 }
 
 /** Numbers of runs in the bin are not given again. */
@@ -234,14 +232,4 @@ function colourName(colour_json: string): string {
   const { model, profile } = storedColour(colour_json)
   const pixels = { rgb: '', grey: 'grey, ', cmyk: 'CMYK, ' }[model]
   return `${pixels}${profile ?? 'no profile'}`
-}
-
-/** The plan of a shoot; null where what is stored cannot be planned any more. */
-function planOf(shoot: Shoot): Plan | null {
-  try {
-    return planSeries(storedPlan(shoot.plan_json))
-  } catch (error) {
-    if (isRefusal(error)) return null
-    throw error
-  }
 }

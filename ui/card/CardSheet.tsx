@@ -29,8 +29,12 @@ export function CardSheet({ card }: { card: RunCard }) {
           </ul>
         </section>
         <section>
-          <h3>At every frame</h3>
-          <p>{card.everyFrame.join(' → ')}</p>
+          <h3>{card.how.title}</h3>
+          <ol>
+            {card.how.steps.map((step) => (
+              <li key={step}>{step}</li>
+            ))}
+          </ol>
           {card.cautions.length > 0 && (
             <>
               <h3>Watch out</h3>

@@ -1,11 +1,12 @@
 'use client'
 
-import { Button, InputNumber, Select, Switch } from 'antd'
+import { Button, Select, Switch } from 'antd'
 import { useEffect, useState, type MouseEvent } from 'react'
 import { exposureText } from '@/core/units'
 import type { Tones } from '@/schemas'
 import { message } from '../messages'
 import { FaultSelect } from '../faults'
+import { NumberInput } from '../forms'
 import { TonesView } from './TonesView'
 import type { Devices } from './useDevices'
 import styles from './field.module.css'
@@ -45,7 +46,7 @@ export function DevicesPanel({ devices, faults, onFaults, onOpen, busy, byRail, 
         <h2>No camera at hand?</h2>
         <p>The simulated camera, {byRail ? 'rail' : 'focus drive'} and remote can shoot this plan. Press the buttons yourself or let them run.</p>
         {/* Running on past the subject is done by hand here: by going on. */}
-        <FaultSelect label="What goes wrong" value={faults} onChange={onFaults} without={['runsOn']} />
+        <FaultSelect label="What goes wrong" value={faults} onChange={onFaults} without={['runsOn', 'stirred']} />
         <div className={styles.row}>
           <Select
             aria-label="Picture size"
@@ -96,12 +97,12 @@ export function DevicesPanel({ devices, faults, onFaults, onOpen, busy, byRail, 
       </p>
       <div className={styles.row}>
         {rail ? (
-          <InputNumber
+          <NumberInput
             aria-label="Rail position in mm"
             value={Number(rail.position_mm.toFixed(3))}
             step={0.1}
             disabled={busy}
-            onChange={(position_mm) => position_mm !== null && ask({ do: 'move', position_mm }).catch(onError)}
+            onChange={(position_mm) => position_mm !== null && Number.isFinite(position_mm) && ask({ do: 'move', position_mm }).catch(onError)}
             suffix="mm"
           />
         ) : (

@@ -1,13 +1,13 @@
 'use client'
 
-import { InputNumber } from 'antd'
+import { NumberInput } from '../forms'
 import { Themed } from '../shell/Themed'
 
 /** Where the focus really is; loaded when that is asked for. */
 export function ElsewhereInput({ value, onChange }: { value: number | null; onChange: (value: number | null) => void }) {
   return (
     <Themed>
-      <InputNumber value={value} onChange={onChange} size="large" />
+      <NumberInput value={value} onChange={onChange} />
     </Themed>
   )
 }

@@ -1,24 +1,25 @@
 'use client'
 
-import { movesCamera } from '@/core/movers'
 import { useMemo, useState } from 'react'
-import { fieldProgress, phasesOf, runBegunBy } from '@/core/field'
+import { fieldProgress, phasesOf, runsOf } from '@/core/field'
+import { movesCamera } from '@/core/movers'
 import { FocusLine } from '@/core/plan'
-import { readingsOf, runCardOf, shootingOrder, type PlanSheet, type SheetPlan, storedSheetPlan } from '@/core/sheet'
+import { bodySeriesOf, readingsOf, runCardOf, shootingOrder, storedSheetPlan, type PlanSheet, type SheetPlan } from '@/core/sheet'
 import { durationText } from '@/core/units'
 import { type ShootDetail } from '@/schemas'
-import { message } from '../messages'
 import { useKit } from '../api'
+import { message } from '../messages'
 import { DepthRibbon } from '../ribbon'
 import { Shell, ShootHeader } from '../shell'
 import { useUnits } from '../units'
-import { TouchButton } from './TouchButton'
 import { DevicesDoor } from './DevicesDoor'
+import { Gaps } from './Gaps'
 import { LiveCheck } from './LiveCheck'
+import { LoggedRuns } from './LoggedRuns'
 import { LogList } from './LogList'
-import { NextFrame } from './NextFrame'
 import { Preparation } from './Preparation'
-import { readingOf } from './reading'
+import { ToTake } from './ToTake'
+import { TouchButton } from './TouchButton'
 import { useDevices } from './useDevices'
 import { useFieldLog } from './useFieldLog'
 import { useRunByItself } from './useRunByItself'
@@ -45,15 +46,16 @@ function Field({ shoot, planned, sheet }: { shoot: ShootDetail; planned: SheetPl
   const devices = useDevices(shoot.id)
   const [faults, setFaults] = useState<string[]>([])
   const focusLine = useMemo(() => new FocusLine(plan, shootingOrder(planned, sheet)), [planned, plan, sheet])
-  const progress = useMemo(() => fieldProgress(focusLine, log), [focusLine, log])
+  const { runs, current } = useMemo(() => runsOf(log), [log])
+  const progress = useMemo(() => fieldProgress(focusLine, current.entries), [focusLine, current])
   const readings = useMemo(() => readingsOf(planned, sheet, system), [planned, sheet, system])
   const card = useMemo(() => runCardOf(planned, sheet, shoot, system), [planned, sheet, shoot, system])
   const filter = (sheet.filter_stops ?? 0) > 0 && request.subject.kind === 'range'
-  const phases = useMemo(() => phasesOf(request.timing, filter), [request.timing, filter])
-  const { taken, ahead, gaps, paused, prepared } = progress
-  const framesTaken = taken.filter(({ what }) => what === 'frame').length
+  const phases = useMemo(() => phasesOf(request.timing, { filter, byDevices: devices.on }), [request.timing, filter, devices.on])
+  const { rows, ahead, gaps, paused, prepared } = progress
+  const taken = rows.flatMap(({ what, frames }) => (what === 'missed' ? [] : frames))
   const near_mm = request.subject.kind === 'range' ? request.subject.near_mm : 0
-  const run = runBegunBy(log)
+  const run = current.id
   const self = useRunByItself({ shootId: shoot.id, devices, timing: request.timing, append, near_mm, run })
   const onError = (error: Error) => void message.error(error.message)
   const press = (hand: boolean) => devices.ask({ do: 'press', hand, run })
@@ -66,16 +68,11 @@ function Field({ shoot, planned, sheet }: { shoot: ShootDetail; planned: SheetPl
     if (!devices.on) return void append({ kind: 'taken', position })
     press(false).then(() => append({ kind: 'taken', position }), onError)
   }
-  const minutes = ahead.length * (plan.duration_s / plan.frameCount)
+  const left_s = ahead.length * (plan.duration_s / plan.frameCount)
 
   return (
     <div className={styles.field}>
-      <DepthRibbon
-        plan={plan}
-        request={request}
-        taken={taken.flatMap(({ frame }) => frame ?? [])}
-        gaps={gaps.map(({ after, before }) => [after, before])}
-      />
+      <DepthRibbon plan={plan} request={request} taken={taken} gaps={gaps.map(({ after, before }) => [after, before])} />
       {unsent > 0 && (
         <p className={styles.unsent} role="status">
           {unsent} {unsent === 1 ? 'entry is' : 'entries are'} waiting on this phone for a connection. Nothing is lost.
@@ -83,52 +80,31 @@ function Field({ shoot, planned, sheet }: { shoot: ShootDetail; planned: SheetPl
       )}
       <div className={styles.columns}>
         <div>
-          {paused ? (
-            <section className={styles.next}>
-              <p className={styles.words}>
-                Pausing after frame {framesTaken} of {framesTaken + ahead.length}
-              </p>
-              <TouchButton look="primary" className={styles.big} onClick={() => append({ kind: 'resumed' })}>
-                Continue
-              </TouchButton>
-            </section>
-          ) : ahead.length > 0 ? (
-            <NextFrame
-              ahead={ahead}
-              shot={framesTaken}
-              of={framesTaken + ahead.length}
-              readings={readings}
-              phases={phases}
-              reading={readingOf(planned, focusLine)}
-              busy={self.running}
-              onTaken={onTaken}
-              onMissed={() => append({ kind: 'missed' })}
-            />
-          ) : (
-            <section className={styles.next}>
-              <p className={styles.words}>{progress.complete ? 'The plan is covered.' : 'You reached the end, but there is a gap to close.'}</p>
-            </section>
-          )}
-          {gaps.map(({ after, before, fill }) => (
-            <p key={before.near_mm} className={styles.gap}>
-              ▲ Gap: go back to <strong>{readings.of(fill[0], 0)[0]}</strong>
-              {fill.length > 1 && ` and ${fill.length - 1} more`}, between {readings.of(after, 0)[0]} and {readings.of(before, 0)[0]}.{' '}
-              <TouchButton onClick={() => append({ kind: 'taken', position: focusLine.positionOf(fill[0]) })}>Taken</TouchButton>
-            </p>
-          ))}
+          <ToTake
+            progress={progress}
+            planned={planned}
+            focusLine={focusLine}
+            readings={readings}
+            phases={phases}
+            busy={self.running}
+            // Devices take a bracketing frame by frame, as they take everything.
+            body={devices.on ? undefined : bodySeriesOf(planned, sheet)}
+            onTaken={onTaken}
+            onEntry={append}
+          />
+          <Gaps gaps={gaps} readings={readings} onFilled={(frame) => append({ kind: 'filled', position: focusLine.positionOf(frame) })} />
           <div className={styles.row}>
-            {!paused && framesTaken > 0 && ahead.length > 0 && <TouchButton onClick={() => append({ kind: 'paused' })}>Pause</TouchButton>}
+            {!paused && taken.length > 0 && ahead.length > 0 && <TouchButton onClick={() => append({ kind: 'paused' })}>Pause</TouchButton>}
             {taken.length > 0 && <TouchButton onClick={() => append({ kind: 'repeated' })}>Taken again</TouchButton>}
-            <TouchButton onClick={() => append({ kind: 'extra', what: 'divider' })}>Divider taken</TouchButton>
-            {taken.length > 0 && <TouchButton onClick={() => append({ kind: 'begin' })}>Start a new run</TouchButton>}
+            <TouchButton onClick={() => append({ kind: 'extra', what: 'divider' })}>Hand before the lens: divider</TouchButton>
             {devices.on && ahead.length > 0 && (
               <TouchButton onClick={() => (self.running ? self.stop() : self.start(ahead))}>
                 {self.running ? 'Stop after this frame' : `Shoot the remaining ${ahead.length} automatically`}
               </TouchButton>
             )}
           </div>
-          {ahead.length > 0 && minutes > 60 && <p className={styles.quiet}>About {durationText(minutes)} to go.</p>}
-          {framesTaken === 0 && (
+          {ahead.length > 0 && left_s > 60 && <p className={styles.quiet}>About {durationText(left_s)} to go.</p>}
+          {rows.length === 0 && (
             <Preparation
               lines={card.checklist}
               cautions={card.cautions}
@@ -136,10 +112,11 @@ function Field({ shoot, planned, sheet }: { shoot: ShootDetail; planned: SheetPl
               onChange={(line, done) => append({ kind: 'prepared', line, done })}
             />
           )}
-          <LogList taken={taken} count={plan.frameCount} readings={readings} onMistake={(entry) => append({ kind: 'undone', entry })} />
+          <LogList rows={rows} count={plan.frameCount} readings={readings} focusLine={focusLine} onEntry={append} />
+          <LoggedRuns runs={runs} current={current} focusLine={focusLine} onEntry={append} />
         </div>
         <div>
-          <LiveCheck shoot={shoot} focusLine={focusLine} readings={readings} near_mm={near_mm} taken={taken} />
+          <LiveCheck shoot={shoot} focusLine={focusLine} readings={readings} near_mm={near_mm} begunBy={run} rows={rows} />
           <DevicesDoor
             devices={devices}
             faults={faults}

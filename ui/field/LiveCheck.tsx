@@ -2,7 +2,7 @@
 
 import { useEffect, useMemo, useRef } from 'react'
 import Link from 'next/link'
-import { reshootList, type Reshoot, type TakenFrame } from '@/core/field'
+import { reshootList, type Reshoot, type FieldRow } from '@/core/field'
 import type { FocusLine, PlannedFrame } from '@/core/plan'
 import type { Readings } from '@/core/sheet'
 import type { SurveyReport } from '@/core/survey'
@@ -16,7 +16,9 @@ interface Props {
   focusLine: FocusLine
   readings: Readings
   near_mm: number
-  taken: TakenFrame[]
+  /** The run that is being logged: the entry that began it, and its rows. */
+  begunBy: string
+  rows: FieldRow[]
 }
 
 const LEAST_FRAMES = 3
@@ -24,8 +26,8 @@ const LEAST_FRAMES = 3
 const MOST_LISTED = 4
 
 /** Surveys the newest run while frames arrive, and says in the mover's own terms what to take again before leaving. */
-export function LiveCheck({ shoot, focusLine, readings, near_mm, taken }: Props) {
-  const run = shoot.runs.find(({ frames }) => frames.length > 0)
+export function LiveCheck({ shoot, focusLine, readings, near_mm, begunBy, rows }: Props) {
+  const run = shoot.runs.find((known) => known.begun_by === begunBy && known.frames.length > 0) ?? shoot.runs.find(({ frames }) => frames.length > 0)
   const survey = useCommand<void, { run: number; survey: SurveyReport }>(shoot.id, async () => ({
     run: run!.id,
     survey: (await runJob<'survey'>(`/api/runs/${run!.id}/survey`))!,
@@ -47,7 +49,7 @@ export function LiveCheck({ shoot, focusLine, readings, near_mm, taken }: Props)
   if (survey.data) last.current = survey.data
   if (run?.survey) last.current = { run: run.id, survey: run.survey }
   const report = last.current?.run === run?.id ? last.current?.survey : undefined
-  const frameOf = useMemo(() => focusOf(run, taken, focusLine, near_mm), [run, taken, focusLine, near_mm])
+  const frameOf = useMemo(() => focusOf(run, rows, focusLine, near_mm), [run, rows, focusLine, near_mm])
   if (!run || count === 0) return null
   const list = report ? reshootList(focusLine, report, frameOf) : []
   const listed = new Set(list.flatMap(({ why }) => ({ near: ['near-short'], far: ['far-short'], gap: ['gap', 'loose'] })[why]))
@@ -81,16 +83,12 @@ function textOf({ why, between, frames }: Reshoot, readings: Readings): string {
 }
 
 /** Focus of each file, where it is known: from the devices, else from the log if it tells of as many frames. */
-function focusOf(
-  run: ShootDetail['runs'][number] | undefined,
-  taken: TakenFrame[],
-  focusLine: FocusLine,
-  near_mm: number,
-): Map<string, PlannedFrame> {
+function focusOf(run: ShootDetail['runs'][number] | undefined, rows: FieldRow[], focusLine: FocusLine, near_mm: number): Map<string, PlannedFrame> {
   if (!run) return new Map()
   const placed = run.frames.filter(({ position_mm }) => position_mm !== null)
-  if (placed.length > 0)
-    return new Map(placed.map(({ name, position_mm }, k) => [name, focusLine.frameAt(focusLine.placeOf(position_mm! + near_mm), k)]))
+  if (placed.length > 0) return new Map(placed.map(({ name, position_mm }) => [name, focusLine.frameAt(focusLine.placeOf(position_mm! + near_mm))]))
+  // Tests and dividers are files, too, but no place on the line.
+  const taken = rows.flatMap(({ what, frames }) => (what === 'missed' ? [] : frames.length > 0 ? frames : [undefined]))
   if (taken.length !== run.frames.length) return new Map()
-  return new Map(run.frames.flatMap(({ name }, k) => (taken[k].frame ? [[name, taken[k].frame] as const] : [])))
+  return new Map(run.frames.flatMap(({ name }, k) => (taken[k] ? [[name, taken[k]] as const] : [])))
 }

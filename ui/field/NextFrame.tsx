@@ -13,8 +13,8 @@ const ElsewhereInput = dynamic(() => import('./ElsewhereInput').then((part) => p
 
 interface Props {
   ahead: PlannedFrame[]
-  /** How many were taken before, and will be in all. */
-  shot: number
+  /** Number of the first of them on the run card, and of the last. */
+  number: number
   of: number
   readings: Readings
   phases: Phase[]
@@ -31,28 +31,41 @@ const DO: Record<Phase['kind'], { button: string; words: string }> = {
   move: { button: 'Focus is in place', words: 'Move the focus to' },
   filterOn: { button: 'Filter is on', words: 'Put the filter on' },
   wait: { button: 'Hands off', words: 'Hands off, let it settle' },
+  recycle: { button: 'Charging', words: 'Hands off, the flash is charging' },
+  shutter: { button: 'Pressed', words: 'Press the shutter now' },
   expose: { button: 'Exposing', words: 'Exposing' },
-  recycle: { button: 'Charging', words: 'The flash is charging' },
+  confirm: { button: 'Taken', words: 'Press the shutter now' },
 }
 
 /** The frame to take now, in the mover's own terms, the one big button through it, and what comes after. */
-export function NextFrame({ ahead, shot, of, readings, phases, reading, busy, onTaken, onMissed }: Props) {
+export function NextFrame({ ahead, number, of, readings, phases, reading, busy, onTaken, onMissed }: Props) {
   const [first, second] = ahead
   const [differs, setDiffers] = useState<number | null>(null)
   const [asking, setAsking] = useState(false)
-  const { phase, left_s, next, restart } = usePhases(phases, `${shot} ${first.near_mm}`, () => {
+  const [missed, setMissed] = useState(false)
+  const { phase, left_s, next, again, restart } = usePhases(phases, `${number} ${first.near_mm}`, () => {
     onTaken(differs === null ? undefined : reading.toPosition(differs))
     setDiffers(null)
     setAsking(false)
+    setMissed(false)
   })
-  const [main, ...facts] = factsOf(readings, first, shot)
+  const [main, ...facts] = factsOf(readings, first, number - 1)
   const counted = phase?.seconds !== undefined
+  // After a count-down the press is over: what is asked is how it went.
+  const asked = phase?.kind === 'confirm' && phases.some(({ kind }) => kind === 'expose')
+  const missedIt = () => {
+    setMissed(true)
+    again(phases.findIndex(({ kind }) => kind === 'shutter' || kind === 'confirm'))
+  }
   return (
     <section className={styles.next} aria-label="The frame to take now">
       <p className={styles.count}>
-        Frame {shot + 1} <span>of {of}</span>
+        Frame {number} <span>of {of}</span>
       </p>
-      <p className={styles.words}>{phase ? DO[phase.kind].words : 'Taken'}</p>
+      <p className={styles.words} role="status">
+        {missed && (phase?.kind === 'shutter' || phase?.kind === 'confirm') && 'Not recorded. '}
+        {asked ? 'Was the frame taken?' : phase ? DO[phase.kind].words : 'Taken'}
+      </p>
       <p className={styles.reading}>
         <small>{main.title}</small>
         {main.value}
@@ -68,6 +81,11 @@ export function NextFrame({ ahead, shot, of, readings, phases, reading, busy, on
       <TouchButton look="primary" className={styles.big} disabled={busy || !phase || counted} onClick={next} data-phase={phase?.kind}>
         {counted ? `${DO[phase.kind].button} ${left_s < 10 ? left_s.toFixed(1) : Math.round(left_s)} s` : phase ? DO[phase.kind].button : 'Taken'}
       </TouchButton>
+      {phase?.kind === 'confirm' && (
+        <TouchButton disabled={busy} onClick={missedIt}>
+          Missed
+        </TouchButton>
+      )}
       <div className={styles.small}>
         {phase && phase.kind !== 'move' && phase.kind !== 'filterOff' && (
           <TouchButton look="text" onClick={restart}>
@@ -89,7 +107,7 @@ export function NextFrame({ ahead, shot, of, readings, phases, reading, busy, on
       )}
       {second && (
         <p className={styles.then}>
-          Then <strong>{readings.of(second, shot + 1)[0]}</strong>
+          Then <strong>{readings.of(second, number)[0]}</strong>
         </p>
       )}
     </section>

@@ -3,7 +3,7 @@ import type { Phase } from '@/core/field'
 
 /**
  * Goes through the phases of one frame: those of the hand wait for `next`, those that are counted go on by themselves;
- * `onEnd` follows the last. `key` begins anew.
+ * `onEnd` follows the last. `again` goes back to a phase by its place. `key` begins anew.
  */
 export function usePhases(phases: Phase[], key: string, onEnd: () => void) {
   const [state, setState] = useState({ key, index: 0, until: 0 })
@@ -33,5 +33,5 @@ export function usePhases(phases: Phase[], key: string, onEnd: () => void) {
     // A phase that is counted ends once, at its time.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [counting, current.until])
-  return { phase, left_s, next: () => enter(current.index + 1), restart: () => setState({ key, index: 0, until: 0 }) }
+  return { phase, left_s, next: () => enter(current.index + 1), again: enter, restart: () => setState({ key, index: 0, until: 0 }) }
 }

@@ -5,6 +5,7 @@ import type { JobDetail } from '@/schemas'
 import { send, useCommand } from '../api'
 import { isOn } from './mainJob'
 import { SoFar } from './SoFar'
+import { useTimeLeft } from './useTimeLeft'
 import { JOB_NAMES, percentOf, stageText } from './stages'
 import styles from './jobs.module.css'
 
@@ -13,12 +14,14 @@ export function JobProgress({ job, shootId }: { job: JobDetail; shootId: number 
   const cancel = useCommand(shootId, () => send(`/api/jobs/${job.id}/cancel`, 'POST'))
   const again = useCommand(shootId, () => send(`/api/jobs/${job.id}/again`, 'POST'))
   const name = JOB_NAMES[job.kind]
+  const left = useTimeLeft(job)
   if (isOn(job)) {
     return (
       <>
         <div className={styles.job} role="status">
           <span>
             {name}: {stageText(job)}
+            {left}
           </span>
           <Progress percent={percentOf(job)} showInfo={false} className={styles.bar} aria-label={name} />
           <Button onClick={() => cancel.mutate()} loading={cancel.isPending}>

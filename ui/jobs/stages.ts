@@ -4,6 +4,8 @@ import type { JobDetail, JobKind } from '@/schemas'
 export const JOB_NAMES: Record<JobKind, string> = {
   shoot: 'Simulated camera',
   fuse: 'Fusing',
+  inspect: 'Looking the picture over',
+  mend: 'Mending',
   survey: 'Checking the run',
   split: 'Splitting into series',
   deliver: 'Writing the file',
@@ -18,6 +20,8 @@ const STAGES: Record<string, string> = {
   register: 'registering frame',
   fuse: 'fusing frame',
   encode: 'writing the picture',
+  mend: 'painting from',
+  inspect: 'comparing frame',
   survey: 'frame',
   split: 'frame',
   read: 'reading the picture',

@@ -1,7 +1,8 @@
 'use client'
 
-import { AutoComplete, Form, Input, InputNumber, Modal, Select } from 'antd'
+import { AutoComplete, Form, Input, Modal, Select } from 'antd'
 import { fieldsOf, SHELVES, type Kit, type KitField, type KitItem, type Shelf } from '@/core/kit'
+import { NumberInput } from '../forms'
 import { RefusedError, useSaveKitItem } from '../api'
 import styles from './kit.module.css'
 
@@ -20,6 +21,9 @@ export function KitForm({ shelf, item, kit, onClose }: Props) {
   const save = useSaveKitItem()
   const kind = Form.useWatch('kind', form) ?? (item as { kind?: string } | undefined)?.kind ?? kinds?.[0].value
   const fields = fieldsOf(shelf, kind as string | undefined)
+
+  /** What was refused is refused no more once it is changed. */
+  const forgive = (changed: object) => form.setFields(Object.keys(changed).map((name) => ({ name, errors: [] })))
 
   const submit = async () => {
     const values = form.getFieldsValue()
@@ -48,7 +52,14 @@ export function KitForm({ shelf, item, kit, onClose }: Props) {
       afterOpenChange={(open) => open && form.getFieldInstance('name')?.focus()}
       width={560}
     >
-      <Form form={form} layout="vertical" initialValues={{ kind: kinds?.[0].value, ...item }} onFinish={() => void submit()} className={styles.form}>
+      <Form
+        form={form}
+        layout="vertical"
+        initialValues={{ kind: kinds?.[0].value, ...item }}
+        onFinish={() => void submit()}
+        onValuesChange={forgive}
+        className={styles.form}
+      >
         <Form.Item name="name" label="Name" className={styles.across}>
           <Input maxLength={80} placeholder="Your name for it" />
         </Form.Item>
@@ -75,7 +86,8 @@ export function KitForm({ shelf, item, kit, onClose }: Props) {
 
 /** The input of one fact; a name of the kit is offered where one is meant. */
 function FactInput({ field, kit, ...rest }: { field: KitField; kit: Kit }) {
-  if (!field.text) return <InputNumber {...rest} suffix={field.unit} style={{ width: '100%' }} />
+  if (!field.text) return <NumberInput {...rest} suffix={field.unit} />
+  if (field.key === 'scaleMarks') return <Input {...rest} suffix={field.unit} placeholder="0.25 0.3 0.5 1 ∞" maxLength={80} />
   const names = field.key === 'body' ? kit.bodies : kit.lenses
   return <AutoComplete {...rest} options={names.map(({ name }) => ({ value: name }))} />
 }

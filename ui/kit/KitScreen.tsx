@@ -1,7 +1,7 @@
 'use client'
 
 import { DeleteOutlined, DownloadOutlined, EditOutlined, PlusOutlined, UploadOutlined } from '@ant-design/icons'
-import { Alert, Button, Popconfirm, Skeleton, Table, Upload } from 'antd'
+import { Alert, Button, Modal, Popconfirm, Skeleton, Table, Upload } from 'antd'
 import { useState } from 'react'
 import { SHELVES, type Kit, type KitItem, type Shelf } from '@/core/kit'
 import { message } from '../messages'
@@ -36,16 +36,35 @@ export function KitScreen() {
   )
 }
 
+/** A kit to be imported, and what that does: nothing of it is done before it is said. */
+interface Arriving {
+  kit: Kit
+  replaced: string[]
+  added: number
+}
+
 function InAndOut({ kit }: { kit: Kit }) {
   const take = useTakeKit()
+  const [arriving, setArriving] = useState<Arriving>()
   const read = async (file: File) => {
     try {
-      const taken = await take.mutateAsync(parse(await file.text()))
-      message.success(`${taken} items imported. Items of the same name were replaced.`)
+      // What checks it is large, and only needed here.
+      const { checkKit } = await import('@/schemas')
+      const brought = checkKit(parse(await file.text()))
+      const shelves = Object.keys(SHELVES) as Shelf[]
+      const items = shelves.flatMap((shelf) => brought[shelf].map(({ name }: KitItem) => ({ shelf, name })))
+      const known = items.filter(({ shelf, name }) => kit[shelf].some((item: KitItem) => item.name === name))
+      setArriving({ kit: brought, replaced: known.map(({ name }) => name), added: items.length - known.length })
     } catch (cause) {
       message.error((cause as Error).message)
     }
   }
+  const onOk = () =>
+    take.mutate(arriving!.kit, {
+      onSuccess: (taken) => message.success(`${taken} ${taken === 1 ? 'item' : 'items'} imported.`),
+      onError: (cause) => message.error(cause.message),
+      onSettled: () => setArriving(undefined),
+    })
   return (
     <div className={styles.buttons}>
       <Button icon={<DownloadOutlined />} onClick={() => saveText('kit.json', JSON.stringify(withoutNumbers(kit), null, 2))}>
@@ -60,9 +79,26 @@ function InAndOut({ kit }: { kit: Kit }) {
         }}
       >
         <Button icon={<UploadOutlined />} loading={take.isPending}>
-          Import
+          Import…
         </Button>
       </Upload>
+      {arriving && (
+        <Modal open title="Import this kit?" okText="Import" confirmLoading={take.isPending} onOk={onOk} onCancel={() => setArriving(undefined)}>
+          <p>
+            {arriving.added} {arriving.added === 1 ? 'item is' : 'items are'} new.{' '}
+            {arriving.replaced.length === 0
+              ? 'Nothing is replaced.'
+              : `${arriving.replaced.length} of your items are replaced by those of the same name:`}
+          </p>
+          {arriving.replaced.length > 0 && (
+            <ul className={styles.replaced}>
+              {arriving.replaced.map((name) => (
+                <li key={name}>{name}</li>
+              ))}
+            </ul>
+          )}
+        </Modal>
+      )}
     </div>
   )
 }

@@ -6,6 +6,7 @@ import { useRouter } from 'next/navigation'
 import { useEffect, useState } from 'react'
 import type { Kit } from '@/core/kit'
 import { verdictOf } from '@/core/sheet'
+import { momentText } from '@/core/units'
 import { SCENES } from '@/core/simulate'
 import type { ShootDetail } from '@/schemas'
 import { message } from '../messages'
@@ -15,6 +16,7 @@ import { useUnits } from '../units'
 import { Answer } from './answer'
 import { AroundInputs, KitInputs, LightInputs, MoverInputs, SharpnessInputs, SubjectInputs } from './inputs'
 import styles from './plan.module.css'
+import { draftName, useDrafts } from './drafts'
 import { createPlanStore, PlanStoreProvider, PlanWords, usePlan } from './planStore'
 
 /** Plans a new shoot, or changes the plan of `shoot`. */
@@ -30,17 +32,37 @@ export function PlanScreen({ shoot }: { shoot?: ShootDetail }) {
 }
 
 function PlanForm({ kit, shoot }: { kit: Kit; shoot?: ShootDetail }) {
-  const [store] = useState(() => createPlanStore(kit, shoot))
+  const name = draftName(shoot?.id)
+  const [store, setStore] = useState(() => createPlanStore(kit, shoot, useDrafts.getState().drafts[name]))
+  const draft = useDrafts(({ drafts }) => drafts[name])
+  const { put, drop } = useDrafts.getState()
+  useEffect(
+    () =>
+      store.subscribe(({ sheet, words }, before) => {
+        if (sheet !== before.sheet || words !== before.words) put(name, { sheet, words, at: new Date().toISOString() })
+      }),
+    [store, name, put],
+  )
+  const dropDraft = () => {
+    drop(name)
+    setStore(createPlanStore(kit, shoot))
+  }
   useEffect(() => store.getState().useKit(kit), [store, kit])
   const router = useRouter()
   const save = useSaveShoot(shoot?.id)
 
   const keep = async (then: string) => {
     const { words, shown, stale, refuse } = store.getState()
-    if (!words.title.trim()) return refuse({ field: 'title', error: 'Give the shoot a title.' })
+    if (!words.title.trim()) {
+      refuse({ field: 'title', error: 'Give the shoot a title.' })
+      // The field may be far up: go there.
+      return document.getElementById('plan-title')?.focus()
+    }
     if (!shown || stale) return
     try {
-      router.push(`/shoots/${await save.mutateAsync({ ...words, plan: shown.request, sheet: shown.sheet })}/${then}`)
+      const id = await save.mutateAsync({ ...words, plan: shown.request, sheet: shown.sheet })
+      drop(name)
+      router.push(`/shoots/${id}/${then}`)
     } catch (cause) {
       if (cause instanceof RefusedError && cause.field === 'title') refuse({ field: 'title', error: cause.message })
       message.error((cause as Error).message)
@@ -50,13 +72,15 @@ function PlanForm({ kit, shoot }: { kit: Kit; shoot?: ShootDetail }) {
   return (
     <PlanStoreProvider value={store}>
       <div className={styles.columns}>
-        <form
-          className={styles.inputs}
-          onSubmit={(event) => {
-            event.preventDefault()
-            void keep('shoot')
-          }}
-        >
+        <form className={styles.inputs} onSubmit={(event) => event.preventDefault()}>
+          {draft && (
+            <p className={styles.draft} role="status">
+              Not saved yet, changed {momentText(draft.at)}. It stays here if you leave.{' '}
+              <Button size="small" onClick={dropDraft}>
+                {shoot ? 'Drop the changes' : 'Start over'}
+              </Button>
+            </p>
+          )}
           <SubjectInputs />
           <KitInputs />
           <SharpnessInputs />
@@ -84,7 +108,7 @@ function Keep({ shoot, busy, onKeep }: KeepProps & { shoot?: ShootDetail }) {
   const stale = usePlan((state) => state.stale)
   return (
     <div className={styles.keep}>
-      <Button type="primary" htmlType="submit" disabled={stale} loading={busy}>
+      <Button type="primary" disabled={stale} loading={busy} onClick={() => void onKeep('shoot')}>
         {shoot ? 'Save this plan' : 'Save the plan and start shooting'}
       </Button>
       <Button disabled={stale} onClick={() => void onKeep('card')}>
@@ -105,7 +129,7 @@ function Foot({ busy, onKeep }: KeepProps) {
         <PlanWords of={({ error, shown }) => error?.error ?? (shown && verdictOf(shown.plan, shown.request, shown.gear.lens, system).headline)} />
       </span>
       <Button type="primary" disabled={stale} loading={busy} onClick={() => void onKeep('shoot')}>
-        Keep
+        Save
       </Button>
     </div>
   )

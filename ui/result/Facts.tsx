@@ -4,12 +4,13 @@ import type { FuseReport, RenderDetail, RunDetail } from '@/schemas'
 import { STIRRED } from '@/core/register'
 import { significant } from '@/core/units'
 import { BreathingFact } from './BreathingFact'
+import type { NamedFrame } from '../namedFrames'
 import styles from './result.module.css'
 
 /** What a render was made of and by which settings. */
-export function Facts({ render, run }: { render: RenderDetail; run: RunDetail }) {
+export function Facts({ render, run, frames }: { render: RenderDetail; run: RunDetail; frames: NamedFrame[] }) {
   const { report } = render
-  const reference = report.frames.findIndex(({ file }) => file === report.reference) + 1
+  const reference = frames.find(({ file }) => file === report.reference)
   const shift = Math.max(...report.frames.map(({ dx_px, dy_px }) => Math.hypot(dx_px, dy_px)))
   const parts = partsText(report)
   const scales = report.frames.map(({ scale }) => scale)
@@ -22,10 +23,10 @@ export function Facts({ render, run }: { render: RenderDetail; run: RunDetail })
         <dd>{report.style}</dd>
         <dt>Frames</dt>
         <dd>
-          {report.frames.length} of run {run.number}
+          {report.frames.length} {run.frames.length > report.frames.length && `of ${run.frames.length} `}in run {run.number}
         </dd>
         <dt>Reference</dt>
-        <dd>frame {reference}</dd>
+        <dd>{reference ? `frame ${reference.number}` : report.reference}</dd>
         <dt>Size</dt>
         <dd>
           {report.crop.width} × {report.crop.height} px

@@ -4,10 +4,12 @@ import { CartesianGrid, Line, LineChart, ReferenceLine, ResponsiveContainer, Too
 import { motionTrend } from '@/core/register'
 import type { FuseReport } from '@/schemas'
 import { significant } from '@/core/units'
+import type { NamedFrame } from '../namedFrames'
 import styles from './result.module.css'
 
 interface Props {
   report: FuseReport
+  frames: NamedFrame[]
   selected?: number
   onSelect: (index: number) => void
 }
@@ -18,11 +20,12 @@ const LINES = [
 ] as const
 
 /** How each frame lay against the reference, as registration found it: shifts, and breathing; what stands out is marked. */
-export function Motion({ report, selected, onSelect }: Props) {
+export function Motion({ report, frames, selected, onSelect }: Props) {
+  const number = (index: number) => frames[index].number
   const used = report.frames.flatMap((frame, index) => (frame.role === 'left out' ? [] : [{ ...frame, index }]))
   const trend = motionTrend(used, report.crop.width / 2).map((point, k) => ({ ...point, frame: used[k].index + 1 }))
-  const out = trend.filter(({ outlier }) => outlier).map(({ frame }) => frame)
-  const left = report.frames.flatMap(({ role }, k) => (role === 'left out' ? [k + 1] : []))
+  const out = trend.filter(({ outlier }) => outlier).map(({ frame }) => number(frame - 1))
+  const left = report.frames.flatMap(({ role }, k) => (role === 'left out' ? [number(k)] : []))
   const pick = ({ activeLabel }: { activeLabel?: string | number }) => activeLabel !== undefined && onSelect(Number(activeLabel) - 1)
   const dot = ({ cx, cy, index, key }: DotItemDotProps) =>
     trend[index!]?.outlier ? <path key={key} d={`M${cx! - 5},${cy! + 4}h10l-5,-9z`} fill="#f4f4f4" /> : <g key={key} />
@@ -34,14 +37,21 @@ export function Motion({ report, selected, onSelect }: Props) {
         Shift in px: <b>—</b> across, <b>- -</b> down
       </p>
       <ResponsiveContainer width="100%" height={120}>
-        <LineChart data={trend} onClick={pick} margin={{ top: 6, right: 8, bottom: 0, left: -18 }}>
+        <LineChart data={trend} onClick={pick} margin={{ top: 6, right: 8, bottom: 0, left: -18 }} title="Shift of each frame, in px">
           <CartesianGrid stroke="#6a6a6a" vertical={false} />
-          <XAxis dataKey="frame" type="number" domain={[1, report.frames.length]} allowDecimals={false} {...axis} />
+          <XAxis
+            dataKey="frame"
+            type="number"
+            domain={[1, report.frames.length]}
+            allowDecimals={false}
+            tickFormatter={(frame) => String(number(frame - 1))}
+            {...axis}
+          />
           <YAxis {...axis} width={52} />
           {selected !== undefined && <ReferenceLine x={selected + 1} stroke="#f4f4f4" />}
           <Tooltip
             contentStyle={{ background: '#333', border: 0 }}
-            labelFormatter={(frame) => `frame ${frame}`}
+            labelFormatter={(frame) => `frame ${number(Number(frame) - 1)}, ${frames[Number(frame) - 1].file}`}
             formatter={(v) => `${significant(Number(v), 3)} px`}
           />
           {LINES.map(({ key, label, dash }) => (
@@ -60,7 +70,7 @@ export function Motion({ report, selected, onSelect }: Props) {
       </ResponsiveContainer>
       <p className={styles.legend}>Scale compared with the reference, in %</p>
       <ResponsiveContainer width="100%" height={80}>
-        <LineChart data={trend} onClick={pick} margin={{ top: 6, right: 8, bottom: 0, left: -18 }}>
+        <LineChart data={trend} onClick={pick} margin={{ top: 6, right: 8, bottom: 0, left: -18 }} title="Scale of each frame, in percent">
           <CartesianGrid stroke="#6a6a6a" vertical={false} />
           <XAxis dataKey="frame" type="number" domain={[1, report.frames.length]} hide />
           <YAxis {...axis} width={52} />

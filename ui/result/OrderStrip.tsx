@@ -2,10 +2,18 @@
 
 import { depthCss, rampPlace } from '@/core/ramp'
 import { significant } from '@/core/units'
+import type { NamedFrame } from '../namedFrames'
 import styles from './result.module.css'
 
+interface Props {
+  frames: NamedFrame[]
+  shares: number[]
+  selected?: number
+  onSelect: (index: number) => void
+}
+
 /** Frames without known positions: in their order, as wide as they are many, as high as what each gives. */
-export function OrderStrip({ shares, selected, onSelect }: { shares: number[]; selected?: number; onSelect: (index: number) => void }) {
+export function OrderStrip({ frames, shares, selected, onSelect }: Props) {
   const most = Math.max(1, ...shares)
   return (
     <div>
@@ -16,7 +24,7 @@ export function OrderStrip({ shares, selected, onSelect }: { shares: number[]; s
               type="button"
               onClick={() => onSelect(index)}
               aria-pressed={index === selected}
-              aria-label={`Frame ${index + 1}, ${significant(share, 2)} %`}
+              aria-label={`Frame ${frames[index].number}, ${frames[index].file}, ${significant(share, 2)} %`}
             >
               <i style={{ height: `${8 + (42 * share) / most}px`, background: depthCss(rampPlace(index, shares.length)) }} />
             </button>

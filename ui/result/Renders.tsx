@@ -1,9 +1,9 @@
 'use client'
 
 import Link from 'next/link'
-import { momentText } from '@/core/units'
 import type { RenderDetail } from '@/schemas'
 import { DeleteButton } from '../DeleteButton'
+import { settingsText } from '../renderText'
 import styles from './result.module.css'
 
 interface Props {
@@ -37,12 +37,4 @@ export function Renders({ shootId, renders, current, beside, onBeside }: Props) 
       </ul>
     </section>
   )
-}
-
-/** The settings of a render, as one reads them when choosing between two. */
-export function settingsText({ report: { style, frames, reference, settings }, created_at }: RenderDetail): string {
-  const followed = frames.some(({ bent_px }) => bent_px)
-  const place = frames.findIndex(({ file }) => file === reference) + 1
-  const more = [!settings.register && 'not registered', followed && 'moved parts followed', settings.crop === 'none' && 'not cropped']
-  return [`${style}, ${frames.length} frames, framed as ${place}`, ...more.filter(Boolean), momentText(created_at)].join(', ')
 }

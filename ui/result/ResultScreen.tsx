@@ -7,14 +7,18 @@ import { useCallback, useEffect, useMemo, useState } from 'react'
 import type { FrameDetail, FuseReport, RenderDetail, RunDetail, ShootDetail } from '@/schemas'
 import { JobProgress, mainJob, useOpenWhenFused } from '../jobs'
 import { useStoredPlan } from '../useStoredPlan'
-import { DepthRibbon } from '../ribbon'
+import { useFocusText } from '../useFocusText'
 import { Shell, ShootHeader } from '../shell'
 import { significant } from '@/core/units'
 import { Deliver } from './Deliver'
 import { Facts } from './Facts'
-import { OrderStrip } from './OrderStrip'
-import { PreviewPanel, usePreview, type Preview } from './preview'
-import { Renders, settingsText } from './Renders'
+import { namedFrames, type NamedFrame } from '../namedFrames'
+import { PreviewPanel, triedText, usePreview, type Preview } from './preview'
+import { settingsText } from '../renderText'
+import { Renders } from './Renders'
+import { SeriesRibbon } from './SeriesRibbon'
+import { useWhichFrame } from './useWhichFrame'
+import { WhichFrame } from './WhichFrame'
 import styles from './result.module.css'
 import { Beside, FUSED, placementOf, placementOfRender, Viewer, ViewLink, type Layer, type View } from '../viewer'
 
@@ -62,15 +66,17 @@ function Render({ shoot, run, render, others }: { shoot: ShootDetail; run: RunDe
     showFrame,
     report.frames.findIndex(({ file }) => file === report.reference),
   )
-  const frames = useMemo(() => framesOf(shoot, render), [shoot, render])
+  const named = useMemo(() => namedFrames(shoot, run, render), [shoot, run, render])
+  const frames = useMemo(() => named.map(({ frame }) => frame), [named])
+  const which = useWhichFrame(render.id)
   const preview = usePreview(render, frames)
   const layer = useMemo(() => layerOf(shown, frames, render, preview.preview), [shown, frames, render, preview.preview])
   const other = others.find(({ id }) => id === besideId)
   const beside = useMemo(() => other && besideLayer(other, report, frames), [other, report, frames])
   const twoViews = beside && apart
-  const followsPlan = plan && run.source === 'simulated' && plan.frameCount === count
-  const frame = shown.kind === 'frame' ? report.frames[shown.index] : undefined
+  const frame = shown.kind === 'frame' ? named[shown.index] : undefined
   const selected = shown.kind === 'frame' ? shown.index : undefined
+  const focusText = useFocusText(run)
   const shares = report.frames.map(({ share_percent }) => share_percent)
 
   return (
@@ -84,18 +90,19 @@ function Render({ shoot, run, render, others }: { shoot: ShootDetail; run: RunDe
             Which frame shows where <kbd>M</kbd>
           </button>
           <span data-testid="shown">
-            {frame && selected !== undefined && `Frame ${selected + 1} of ${count}, gives ${significant(frame.share_percent, 2)} % of the picture`}
-            {shown.kind === 'preview' && preview.preview && `The middle with ${preview.preview.style}. F and P switch between them`}
+            {frame && selected !== undefined && `Frame ${frame.number}, ${frame.file}, gives ${significant(shares[selected], 2)} % of the picture`}
+            {shown.kind === 'preview' && preview.preview && `The middle with ${triedText(preview.preview.tried)}. F and P switch between them`}
             {(shown.kind === 'fused' || shown.kind === 'map') && '← → flick through the frames'}
           </span>
           <span className={styles.percent}>{view && `${significant(view.percent, 2)} %`}</span>
         </div>
         <div className={twoViews ? styles.panes : undefined}>
-          <Viewer layer={layer} width_px={report.crop.width} onView={setView} link={link}>
+          <Viewer layer={layer} width_px={report.crop.width} onView={setView} onPick={which.ask} link={link} label={layerName(shown, frame)}>
             {beside && !twoViews && <Beside layer={beside} label="Where the two renders meet" />}
           </Viewer>
-          {twoViews && <Viewer layer={beside} width_px={report.crop.width} link={link} />}
+          {twoViews && <Viewer layer={beside} width_px={report.crop.width} link={link} label="The other render" />}
         </div>
+        <WhichFrame found={which.found} frames={named} focusText={focusText} onShow={showFrame} />
         {other && (
           <p className={styles.sides}>
             <span>left: {settingsText(render)}</span>
@@ -108,32 +115,34 @@ function Render({ shoot, run, render, others }: { shoot: ShootDetail; run: RunDe
             <span>right: {settingsText(other)}</span>
           </p>
         )}
-        {followsPlan ? (
-          <DepthRibbon plan={plan} request={request} dark captured={count} shares={shares} selected={selected} onSelect={showFrame} />
-        ) : (
-          <OrderStrip shares={shares} selected={selected} onSelect={showFrame} />
-        )}
-        <Motion report={report} selected={selected} onSelect={showFrame} />
+        <SeriesRibbon frames={named} plan={plan} request={request} shares={shares} selected={selected} onSelect={showFrame} />
+        <Motion report={report} frames={named} selected={selected} onSelect={showFrame} />
       </section>
       <aside className={styles.side}>
         <Deliver render={render} />
         <PreviewPanel
           {...preview}
-          current={report.style}
+          current={triedText(report.settings)}
           ready={view !== undefined}
           runId={run.id}
           shootId={shoot.id}
           settings={report.settings}
-          onMake={(style) => {
-            preview.make(style, view!)
+          frameCount={report.frames.length}
+          onMake={(tried) => {
+            preview.make(tried, view!)
             setShown({ kind: 'preview' })
           }}
         />
-        <Facts render={render} run={run} />
+        <Facts render={render} run={run} frames={named} />
         <Renders shootId={shoot.id} renders={others} current={render.id} beside={besideId} onBeside={setBeside} />
       </aside>
     </div>
   )
+}
+
+function layerName(shown: Shown, frame: NamedFrame | undefined): string {
+  if (frame) return `Frame ${frame.number}, ${frame.file}`
+  return shown.kind === 'map' ? 'Which frame shows where' : shown.kind === 'preview' ? 'The part with another style' : 'The fused picture'
 }
 
 function fusedLayer({ id, report }: RenderDetail): Layer {
@@ -147,17 +156,6 @@ function besideLayer(other: RenderDetail, report: FuseReport, frames: (FrameDeta
   const size = frames.find((frame) => frame?.name === other.report.reference)
   const placement = size && placementOfRender(report, other.report, size)
   return { ...fusedLayer(other), key: `render-${other.id}`, placement: placement ?? FUSED }
-}
-
-/**
- * The frames that a render was made of, in its order. They are looked for in all runs, as some may have been split off since;
- * reports of older renders know them by name only. One that was deleted is missing.
- */
-function framesOf({ runs }: ShootDetail, { id, report }: RenderDetail): (FrameDetail | undefined)[] {
-  const all = new Map(runs.flatMap(({ frames }) => frames).map((frame) => [frame.id, frame]))
-  const own = runs.find(({ renders }) => renders.some((render) => render.id === id))
-  const named = new Map([...runs.flatMap(({ frames }) => frames), ...(own?.frames ?? [])].map((frame) => [frame.name, frame]))
-  return report.frames.map((frame) => (frame.id === undefined ? named.get(frame.file) : all.get(frame.id)))
 }
 
 function layerOf(shown: Shown, frames: (FrameDetail | undefined)[], render: RenderDetail, preview: Preview | undefined): Layer {
@@ -183,7 +181,8 @@ function layerOf(shown: Shown, frames: (FrameDetail | undefined)[], render: Rend
 function useKeys(shown: Shown, setShown: (shown: Shown) => void, showFrame: (index: number) => void, reference: number): void {
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
-      if (event.ctrlKey || event.metaKey || event.altKey || (event.target as HTMLElement).closest('input, textarea, svg[role=group]')) return
+      if (event.ctrlKey || event.metaKey || event.altKey || (event.target as HTMLElement).closest('input, textarea, svg[role=group], [role=slider]'))
+        return
       const here = shown.kind === 'frame' ? shown.index : reference
       if (event.key === 'f') setShown({ kind: 'fused' })
       else if (event.key === 'm') setShown({ kind: 'map' })

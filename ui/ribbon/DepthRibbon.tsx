@@ -118,7 +118,7 @@ export function DepthRibbon({ plan, request, selected, onSelect, captured = 0, t
       <div className={styles.ends}>
         <span>near · camera side</span>
         <span>
-          {axis.unit} {request.subject.kind === 'depth' ? 'from the near edge' : 'from the lens'}
+          {axis.unit} from the {request.subject.kind === 'depth' ? 'near edge' : request.subject.from}
         </span>
         <span>far</span>
       </div>

@@ -18,7 +18,12 @@ export function axisOf({ frames }: Plan, request: PlanRequest, width: number, sy
   const subject = subjectEnds(request)
   const near = Math.min(subject.near, frames[0].near_mm)
   const far = Math.max(subject.far, frames.at(-1)!.far_mm)
-  if (request.subject.kind === 'range') return dioptreScale(near, far, width, system)
+  const { subject: asked, optics } = request
+  if (asked.kind === 'range') {
+    // Labelled as the plan is measured: the sensor stands some centimetres behind the lens.
+    const ofLabel = asked.from === 'sensor' && optics.kind === 'lens' ? (mm: number) => fromSensor_mm(mm, optics.focalLength_mm) : undefined
+    return dioptreScale(near, far, width, system, ofLabel)
+  }
   const margin = (far - near) * 0.02
   return evenScale(near - margin, far + margin, width, system)
 }

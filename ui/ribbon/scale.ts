@@ -23,16 +23,25 @@ export function evenScale(from_mm: number, to_mm: number, width: number, system:
 const DISTANCES = [0.1, 0.15, 0.2, 0.25, 0.3, 0.4, 0.5, 0.6, 0.7, 0.85, 1, 1.2, 1.5, 2, 2.5, 3, 4, 5, 7, 10, 15, 20, 30, 50, 100, 300]
 const LABELS_APART = 34
 
-/** A scale even in dioptres from `near_mm` to `far_mm`, which may be infinite; labelled in metres or feet. */
-export function dioptreScale(near_mm: number, far_mm: number, width: number, system: UnitSystem = 'metric'): AxisScale {
+/**
+ * A scale even in dioptres from `near_mm` to `far_mm`, which may be infinite; labelled in metres or feet. `ofLabel` turns a labelled
+ * distance into one of the scale, where the two are measured from different places.
+ */
+export function dioptreScale(
+  near_mm: number,
+  far_mm: number,
+  width: number,
+  system: UnitSystem = 'metric',
+  ofLabel: (mm: number) => number = (mm) => mm,
+): AxisScale {
   const near = 1 / near_mm
   const far = 1 / far_mm
   const x = (mm: number) => ((near - 1 / mm) / (near - far)) * width
   const unit_mm = system === 'inches' ? 12 * MM_PER_INCH : 1000
   const ticks: AxisScale['ticks'] = []
   for (const distance of [...DISTANCES, Infinity]) {
-    const at = x(distance * unit_mm)
-    if (at < -0.5 || at > width + 0.5) continue
+    const at = x(ofLabel(distance * unit_mm))
+    if (!(at >= -0.5) || at > width + 0.5) continue
     while (ticks.length > 0 && at - ticks.at(-1)!.at < LABELS_APART && distance === Infinity) ticks.pop()
     if (ticks.length === 0 || at - ticks.at(-1)!.at >= LABELS_APART) ticks.push({ at, label: distance === Infinity ? '∞' : significant(distance, 3) })
   }

@@ -4,12 +4,13 @@ import Link from 'next/link'
 import type { ShootDetail } from '@/schemas'
 import styles from './shell.module.css'
 
-export type Step = 'plan' | 'shoot' | 'result'
+export type Step = 'plan' | 'shoot' | 'result' | 'mend'
 
 const STEPS: { step: Step; label: string }[] = [
   { step: 'plan', label: 'Plan' },
   { step: 'shoot', label: 'Shoot' },
   { step: 'result', label: 'Result' },
+  { step: 'mend', label: 'Mend' },
 ]
 
 /** Title of a shoot and the way through it. */

@@ -17,7 +17,7 @@ interface Props {
 
 /** The chosen frame large, with what it is worth, to flick through the run; its neighbours are fetched ahead. */
 export function Flick({ frames, index, focusText, unsharp }: Props) {
-  const { frame, role, reason } = frames[index]
+  const { number, frame, role, reason } = frames[index]
   const neighbours = [frames[index - 1], frames[index + 1]].filter((near): near is SortedFrame => near !== undefined)
   const { exif } = frame
   const shape = frame.width / frame.height
@@ -29,14 +29,11 @@ export function Flick({ frames, index, focusText, unsharp }: Props) {
   return (
     <figure className={styles.flick} style={{ '--shape': shape } as CSSProperties} aria-label="The chosen frame">
       <div className={styles.large} style={{ aspectRatio: shape }}>
-        <img src={`/api/frames/${frame.id}/original`} alt={`Frame ${index + 1} of ${frames.length}, ${frame.name}`} />
+        <img src={`/api/frames/${frame.id}/original`} alt={`Frame ${number}, ${frame.name}`} />
         {unsharp && <UnsharpOverlay unsharp={unsharp} className={styles.hatched} />}
       </div>
       <figcaption>
-        <strong>
-          {index + 1} of {frames.length}
-        </strong>{' '}
-        {frame.name}
+        <strong>Frame {number}</strong> {frame.name}
         <br />
         {ROLE_WORDS[role]} {reason}
         <br />

@@ -6,6 +6,7 @@ import { STYLE_PURPOSES, USUAL_STYLE } from '@/core/fuse/purposes'
 import type { FuseSettings } from '@/schemas'
 import { message } from '../messages'
 import { send, useCommand } from '../api'
+import type { SortedFrame } from '../survey'
 import styles from './shoot.module.css'
 
 const STYLE_OPTIONS = Object.entries(STYLE_PURPOSES).map(([name, purpose]) => {
@@ -16,26 +17,36 @@ const STYLE_OPTIONS = Object.entries(STYLE_PURPOSES).map(([name, purpose]) => {
 interface Props {
   runId: number
   shootId: number
-  /** Frames that will be fused, and all there are. */
-  used: number
+  /** Frames that will be fused, and how many there are. */
+  used: SortedFrame[]
   all: number
   /** A job of this shoot waits or runs. */
   busy: boolean
+  /** Fusing is what comes next. */
+  next: boolean
 }
 
 type Chosen = Pick<FuseSettings, 'style' | 'reference' | 'crop' | 'localWarp'>
 
 /** What a run is fused with, and the button that does it. */
-export function FuseControls({ runId, shootId, used, all, busy }: Props) {
+export function FuseControls({ runId, shootId, used, all, busy, next }: Props) {
+  const [open, setOpen] = useState(false)
   const [chosen, setChosen] = useState<Chosen>({ style: USUAL_STYLE, crop: 'common', localWarp: 'whereMoved' })
   const change = (part: Partial<Chosen>) => setChosen((before) => ({ ...before, ...part }))
   // A frame that is set aside after it was chosen to frame by is none any more.
-  const reference = chosen.reference && chosen.reference <= used ? chosen.reference : undefined
+  const reference = chosen.reference && chosen.reference <= used.length ? chosen.reference : undefined
   const fuse = useCommand(shootId, () => send(`/api/runs/${runId}/fuse`, 'POST', { ...chosen, reference }))
   const changed = [reference, chosen.crop !== 'common', chosen.localWarp === 'never'].filter(Boolean).length
-  const middle = Math.ceil(used / 2)
+  const middle = used[Math.ceil(used.length / 2) - 1]
   return (
     <>
+      <Button
+        type={next ? 'primary' : 'default'}
+        disabled={busy}
+        onClick={() => fuse.mutate(undefined, { onError: (error) => message.error(error.message) })}
+      >
+        {used.length === all ? 'Fuse these frames' : `Fuse ${used.length} of these frames`}
+      </Button>
       <Select
         aria-label="Style of fusing"
         value={chosen.style}
@@ -48,8 +59,10 @@ export function FuseControls({ runId, shootId, used, all, busy }: Props) {
       <Popover
         trigger="click"
         placement="bottom"
+        open={open}
+        onOpenChange={setOpen}
         content={
-          <div className={styles.settings}>
+          <div className={styles.settings} onKeyDown={({ key }) => key === 'Escape' && setOpen(false)}>
             <p>
               Keep the framing of
               <Select
@@ -57,8 +70,8 @@ export function FuseControls({ runId, shootId, used, all, busy }: Props) {
                 value={reference ?? 0}
                 onChange={(value) => change({ reference: value || undefined })}
                 options={[
-                  { value: 0, label: `the middle frame, ${middle}` },
-                  ...Array.from({ length: used }, (_, k) => ({ value: k + 1, label: `frame ${k + 1}` })),
+                  { value: 0, label: `the middle frame, ${middle?.number ?? ''}` },
+                  ...used.map(({ number, frame }, k) => ({ value: k + 1, label: `frame ${number}, ${frame.name}` })),
                 ]}
               />
             </p>
@@ -81,11 +94,10 @@ export function FuseControls({ runId, shootId, used, all, busy }: Props) {
           </div>
         }
       >
-        <Button disabled={busy}>{changed ? `Settings · ${changed}` : 'Settings'}</Button>
+        <Button disabled={busy} onKeyDown={({ key }) => key === 'Escape' && setOpen(false)}>
+          {changed ? `Settings · ${changed}` : 'Settings'}
+        </Button>
       </Popover>
-      <Button type="primary" disabled={busy} onClick={() => fuse.mutate(undefined, { onError: (error) => message.error(error.message) })}>
-        {used === all ? 'Fuse these frames' : `Fuse ${used} of these frames`}
-      </Button>
     </>
   )
 }

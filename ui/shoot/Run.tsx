@@ -2,8 +2,7 @@
 
 import { Button } from 'antd'
 import { useRouter } from 'next/navigation'
-import { useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react'
-import { depthCss } from '@/core/ramp'
+import { useEffect, useMemo, useRef, useState } from 'react'
 import { significant } from '@/core/units'
 import type { JobResults, RunDetail, ShootDetail } from '@/schemas'
 import { message } from '../messages'
@@ -12,10 +11,11 @@ import { useStoredPlan } from '../useStoredPlan'
 import { DeleteButton } from '../DeleteButton'
 import { depthPlaces } from './depthPlaces'
 import { Flick } from './Flick'
+import { FrameList } from './FrameList'
 import { FuseControls } from './FuseControls'
 import { MissingFiles } from './MissingFiles'
-import { ROLE_WORDS, sortedFrames, SurveyReportView, type SortedFrame } from '../survey'
-import { useFocusText } from './useFocusText'
+import { sortedFrames, SurveyReportView, type SortedFrame } from '../survey'
+import { useFocusText } from '../useFocusText'
 import styles from './shoot.module.css'
 
 interface Props {
@@ -60,7 +60,7 @@ export function Run({ run, shoot, busy, selected, onSelect }: Props) {
 
   if (run.frames.length === 0) return null
   const [first] = run.frames
-  const used = frames.filter((frame) => frame.used).length
+  const used = frames.filter((frame) => frame.used)
   const toggle = ({ frame, used: isUsed }: SortedFrame) => setAside.mutate({ id: frame.id, aside: isUsed }, { onError })
   const unsharp = hatched ? run.survey?.coverage.unsharp : undefined
   /** The map fits the frame whose view it is in. */
@@ -69,18 +69,6 @@ export function Run({ run, shoot, busy, selected, onSelect }: Props) {
     const best = frames.findIndex(({ frame }) => frame.name === run.survey?.coverage.unsharp?.file)
     if (show && best >= 0) onSelect(best)
   }
-  const onKey = (event: KeyboardEvent) => {
-    const step = { ArrowRight: 1, ArrowLeft: -1 }[event.key]
-    if (step) {
-      event.preventDefault()
-      const next = Math.min(frames.length - 1, Math.max(0, (selected ?? -1) + step))
-      onSelect(next)
-      const sheet = event.currentTarget
-      sheet.querySelectorAll<HTMLButtonElement>('[data-frame]')[next]?.focus()
-    }
-    if (event.key.toLowerCase() === 'x' && selected !== undefined && frames[selected]) toggle(frames[selected])
-  }
-
   return (
     <section className={styles.run} aria-label={`Run ${run.number}`}>
       <div className={styles.runHead}>
@@ -91,6 +79,17 @@ export function Run({ run, shoot, busy, selected, onSelect }: Props) {
             {run.reason && `, split off: ${run.reason}`}
           </span>
         </h2>
+        {run.renders.length > 0 && (
+          <Button type="primary" onClick={() => router.push(`/shoots/${shoot.id}/result?render=${run.renders[0].id}`)}>
+            Open the result
+          </Button>
+        )}
+        <FuseControls runId={run.id} shootId={shoot.id} used={used} all={run.frames.length} busy={busy} next={run.renders.length === 0} />
+        {run.frames.length > 3 && (
+          <Button disabled={busy} loading={split.isPending} onClick={() => split.mutate(undefined, { onError })}>
+            Split into series
+          </Button>
+        )}
         <p>
           {run.frames.length} {run.frames.length === 1 ? 'frame' : 'frames'} of {first.width} × {first.height} px, {first.bits} bit
           {first.exif?.fNumber ? `, f/${significant(first.exif.fNumber, 2)}` : ''}
@@ -98,15 +97,6 @@ export function Run({ run, shoot, busy, selected, onSelect }: Props) {
           {first.colour && first.colour !== 'no profile' ? `, ${first.colour}` : ''}
           <DeleteButton kind="run" id={run.id} what={`run ${run.number} with its ${run.frames.length} frames`} disabled={busy} />
         </p>
-        {run.renders.length > 0 && (
-          <Button onClick={() => router.push(`/shoots/${shoot.id}/result?render=${run.renders[0].id}`)}>Open the result</Button>
-        )}
-        {run.frames.length > 3 && (
-          <Button disabled={busy} loading={split.isPending} onClick={() => split.mutate(undefined, { onError })}>
-            Split into series
-          </Button>
-        )}
-        <FuseControls runId={run.id} shootId={shoot.id} used={used} all={run.frames.length} busy={busy} />
       </div>
       <MissingFiles run={run} shootId={shoot.id} />
       <SurveyReportView
@@ -117,21 +107,7 @@ export function Run({ run, shoot, busy, selected, onSelect }: Props) {
         onHatched={showUnsharp}
       />
       {selected !== undefined && frames[selected] && <Flick frames={frames} index={selected} focusText={focusText} unsharp={unsharp} />}
-      <ul className={styles.frames} onKeyDown={onKey}>
-        {frames.map((sorted, index) => (
-          <Frame
-            key={sorted.frame.id}
-            sorted={sorted}
-            index={index}
-            depth={places[index]}
-            chosen={index === selected}
-            focusText={focusText}
-            onSelect={() => onSelect(index)}
-            onToggle={() => toggle(sorted)}
-          />
-        ))}
-      </ul>
-      <p className={styles.keys}>Keys on the frames: ← → go from one to the next, X sets a frame aside or uses it again. Nothing is deleted.</p>
+      <FrameList frames={frames} places={places} selected={selected} focusText={focusText} onSelect={onSelect} onToggle={toggle} />
     </section>
   )
 }
@@ -140,38 +116,4 @@ function splitText(series: JobResults['split']['series']): string {
   if (series.length === 1) return 'All frames belong to one series.'
   const reasons = series.slice(1).map(({ reason }) => reason)
   return `${series.length} series: ${reasons.join('; ')}.`
-}
-
-interface FrameProps {
-  sorted: SortedFrame
-  index: number
-  /** Place on the depth ramp. */
-  depth: number
-  chosen: boolean
-  focusText: (position_mm: number) => string
-  onSelect: () => void
-  onToggle: () => void
-}
-
-function Frame({ sorted: { frame, role, reason, used }, index, depth, chosen, focusText, onSelect, onToggle }: FrameProps) {
-  const classes = [chosen ? styles.chosen : '', used ? '' : styles.out].filter(Boolean).join(' ')
-  return (
-    <li style={{ borderTopColor: depthCss(depth) }} className={classes || undefined} data-role={role}>
-      <button type="button" data-frame onClick={onSelect} title={`${frame.name} · SHA-256 ${frame.sha256.slice(0, 12)}…`}>
-        <img src={`/api/frames/${frame.id}/thumb`} alt={`Frame ${index + 1}, ${frame.name}`} loading="lazy" />
-        <span>
-          {index + 1}
-          {frame.position_mm !== null && <em>{focusText(frame.position_mm)}</em>}
-        </span>
-      </button>
-      {(role !== 'use' || reason) && (
-        <p className={styles.role}>
-          <strong>{ROLE_WORDS[role]}</strong> {reason}
-        </p>
-      )}
-      <button type="button" className={styles.aside} onClick={onToggle}>
-        {used ? 'set aside' : 'use it'}
-      </button>
-    </li>
-  )
 }

@@ -2,8 +2,10 @@
 
 import { movesCamera } from '@/core/movers'
 import { Alert, Button } from 'antd'
+import Link from 'next/link'
 import { useState } from 'react'
 import { seriesText } from '@/core/sheet'
+import { durationText } from '@/core/units'
 import type { ShootDetail } from '@/schemas'
 import { message } from '../messages'
 import { send, useCommand } from '../api'
@@ -31,10 +33,59 @@ export function ShootScreen({ shoot }: { shoot: ShootDetail }) {
   const newest = shoot.runs.find((run) => run.frames.length > 0)
   const followsPlan = newest?.source === 'simulated'
 
+  const ways = (
+    <div className={styles.ways}>
+      {plan && (
+        <section>
+          <h2>In the field</h2>
+          <p className={styles.quiet}>
+            Shoot frame by frame with the run card. It works with one hand and without a connection. Takes about {durationText(plan.duration_s)}.
+          </p>
+          <Button type={newest || !plan ? 'default' : 'primary'} size="large" href={`/shoots/${shoot.id}/field`}>
+            Open the run card
+          </Button>
+        </section>
+      )}
+      {plan && (
+        <section>
+          <h2>Simulated camera</h2>
+          <p className={styles.quiet}>
+            Shoots the {shoot.scene} scene at every position of the plan, {movesCamera(request.mover.kind) ? 'on a rail' : 'with its focus drive'}.
+          </p>
+          <div className={styles.standIn}>
+            <FaultSelect label="Faults to switch on" value={faults} onChange={setFaults} />
+            <Button size="large" disabled={busy} onClick={() => start.mutate(undefined, { onError: (error) => message.error(error.message) })}>
+              Shoot {plan.frameCount} {plan.frameCount === 1 ? 'frame' : 'frames'}
+            </Button>
+          </div>
+        </section>
+      )}
+      <section>
+        <h2>Your own frames</h2>
+        <BringFrames shootOf={() => Promise.resolve(shoot.id)} />
+      </section>
+    </div>
+  )
+  const runs = shoot.runs.map((run) => (
+    <Run
+      key={run.id}
+      run={run}
+      shoot={shoot}
+      busy={busy}
+      selected={run === newest && followsPlan ? selected : otherRun?.run === run.id ? otherRun.index : undefined}
+      onSelect={(index) => (run === newest && followsPlan ? setSelected(index) : setOtherRun({ run: run.id, index }))}
+    />
+  ))
+
   return (
     <Shell>
       <ShootHeader shoot={shoot} step="shoot" />
       {error && <Alert type="warning" showIcon title={error} action={<Button href={`/shoots/${shoot.id}/plan`}>Change the plan</Button>} />}
+      {!plan && !error && (
+        <p className={styles.verdict}>
+          Nothing is planned for this shoot. <Link href={`/shoots/${shoot.id}/plan`}>Plan it</Link> to have frames counted and depths in millimetres.
+        </p>
+      )}
       {plan && (
         <>
           <p className={styles.verdict}>{seriesText(plan, request, system)}</p>
@@ -42,50 +93,10 @@ export function ShootScreen({ shoot }: { shoot: ShootDetail }) {
         </>
       )}
       {job && <JobProgress job={job} shootId={shoot.id} />}
-      <div className={styles.ways}>
-        {plan && (
-          <section>
-            <h2>In the field</h2>
-            <p className={styles.quiet}>Shoot frame by frame with the run card. It works with one hand and without a connection.</p>
-            <Button size="large" href={`/shoots/${shoot.id}/field`}>
-              Open the run card
-            </Button>
-          </section>
-        )}
-        {plan && (
-          <section>
-            <h2>Simulated camera</h2>
-            <p className={styles.quiet}>
-              Shoots the {shoot.scene} scene at every position of the plan, {movesCamera(request.mover.kind) ? 'on a rail' : 'with its focus drive'}.
-            </p>
-            <div className={styles.standIn}>
-              <FaultSelect label="Faults to switch on" value={faults} onChange={setFaults} />
-              <Button
-                type={newest ? 'default' : 'primary'}
-                size="large"
-                disabled={busy}
-                onClick={() => start.mutate(undefined, { onError: (error) => message.error(error.message) })}
-              >
-                Shoot {plan.frameCount} {plan.frameCount === 1 ? 'frame' : 'frames'}
-              </Button>
-            </div>
-          </section>
-        )}
-        <section>
-          <h2>Your own frames</h2>
-          <BringFrames shootId={shoot.id} />
-        </section>
-      </div>
-      {shoot.runs.map((run) => (
-        <Run
-          key={run.id}
-          run={run}
-          shoot={shoot}
-          busy={busy}
-          selected={run === newest && followsPlan ? selected : otherRun?.run === run.id ? otherRun.index : undefined}
-          onSelect={(index) => (run === newest && followsPlan ? setSelected(index) : setOtherRun({ run: run.id, index }))}
-        />
-      ))}
+      {/* What to do with the frames there are comes first, then the ways to more. */}
+      {runs}
+      {newest && <h2 className={styles.more}>More frames</h2>}
+      {ways}
     </Shell>
   )
 }

@@ -1,1 +1,2 @@
+export { FramesFirstScreen } from './FramesFirstScreen'
 export { ShootScreen } from './ShootScreen'

@@ -1,7 +1,7 @@
 'use client'
 
 import { Button } from 'antd'
-import type { SurveyReport } from '@/core/survey'
+import type { SurveyMessage, SurveyReport } from '@/core/survey'
 import { unsharpText } from './UnsharpOverlay'
 import { surveyHeadline } from './roles'
 import styles from './survey.module.css'
@@ -17,6 +17,9 @@ interface Props {
 
 /** Less of the picture than this, in percent, is not worth a look. */
 const WORTH_A_LOOK = 1
+
+/** Messages that tell what is sharp in no frame. */
+const SAYS_IT: SurveyMessage['code'][] = ['near-short', 'far-short', 'loose', 'gap']
 
 /** What the survey found, first what is still to be done. */
 export function SurveyReportView({ survey, busy, onAgain, hatched, onHatched }: Props) {
@@ -45,9 +48,9 @@ export function SurveyReportView({ survey, busy, onAgain, hatched, onHatched }: 
       )}
       {unsharp && unsharp.share_percent >= WORTH_A_LOOK && (
         <p>
-          {unsharpText(unsharp)}{' '}
+          {!survey.messages.some(({ code }) => SAYS_IT.includes(code)) && `${unsharpText(unsharp)} `}
           <Button size="small" aria-pressed={hatched} onClick={() => onHatched(!hatched)}>
-            {hatched ? 'Hide' : 'Show where'}
+            {hatched ? 'Hide what is sharp in no frame' : 'Show where nothing is sharp'}
           </Button>
         </p>
       )}

@@ -20,7 +20,7 @@ test('frames stand in focus order with their roles; a hand overrules the survey'
     ['a', 'flawed', false],
     ['c', 'use', true],
   ])
-  expect(sortedFrames({ frames: [frame('a', false)], survey })[0]).toMatchObject({ role: 'use', reason: 'restored by hand', used: true })
+  expect(sortedFrames({ frames: [frame('a', false)], survey })[0]).toMatchObject({ role: 'use', reason: 'used again by hand', used: true })
 })
 
 test('without a survey all are used as they came', () =>

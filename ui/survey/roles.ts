@@ -1,8 +1,11 @@
 import type { Role, SurveyReport } from '@/core/survey'
 import type { FrameDetail, RunDetail } from '@/schemas'
+import { frameNumbers } from '../frameNumbers'
 
 /** A frame of a run with what is to be done with it. */
 export interface SortedFrame {
+  /** What every screen calls it by. */
+  number: number
   frame: FrameDetail
   role: Role | 'aside'
   reason: string
@@ -16,7 +19,7 @@ export const ROLE_WORDS: Record<Role | 'aside', string> = {
   idle: '– adds nothing',
   flawed: '✕ flawed',
   divider: '◇ divider',
-  aside: '○ set aside',
+  aside: '○ left out',
 }
 
 /** The frames of a run in focus order as far as it is known, each with its role: by hand, else as surveyed. */
@@ -24,14 +27,16 @@ export function sortedFrames({ frames, survey }: Pick<RunDetail, 'frames' | 'sur
   const surveyed = survey?.frames ?? []
   const found = new Map(surveyed.map((frame, place) => [frame.file, { ...frame, place }]))
   const place = ({ name }: FrameDetail) => found.get(name)?.place ?? Infinity
+  const { byId } = frameNumbers({ frames })
   return [...frames]
     .sort((a, b) => place(a) - place(b) || frames.indexOf(a) - frames.indexOf(b))
     .map((frame) => {
       const said = found.get(frame.name)
       const role = said?.role ?? 'use'
-      if (frame.aside === true) return { frame, role: 'aside', reason: 'set aside by hand', used: false }
-      if (frame.aside === false) return { frame, role: 'use', reason: role === 'use' ? '' : 'restored by hand', used: true }
-      return { frame, role, reason: said?.reason ?? '', used: role === 'use' }
+      const number = byId.get(frame.id)!
+      if (frame.aside === true) return { number, frame, role: 'aside', reason: 'by hand', used: false }
+      if (frame.aside === false) return { number, frame, role: 'use', reason: role === 'use' ? '' : 'used again by hand', used: true }
+      return { number, frame, role, reason: said?.reason ?? '', used: role === 'use' }
     })
 }
 

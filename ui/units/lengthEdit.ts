@@ -18,8 +18,8 @@ export function editText(length_mm: number | null, scale: LengthScale, system: U
   return agrees ? ruler : `${significant(length_mm / MM_PER_INCH, 4)}″`
 }
 
-/** What was typed, in mm: null where nothing stands there, NaN where it is no length. */
+/** What was typed, in mm: null where nothing or ∞ stands there, NaN where it is no length. */
 export function readLength_mm(text: string, scale: LengthScale, system: UnitSystem): number | null {
-  if (text.trim() === '') return null
+  if (['', '∞'].includes(text.trim())) return null
   return parseLength_mm(text, bareUnit(scale, system)) ?? NaN
 }

@@ -13,6 +13,10 @@ interface Props {
   /** Width of the fused picture, for "100 %". */
   width_px: number
   onView?: (view: View) => void
+  /** A place of the picture was clicked, in px of the fused one. */
+  onPick?: (x: number, y: number) => void
+  /** What the picture is, for those who do not see it. */
+  label?: string
   /** Views that show the same place. */
   link?: ViewLink
   /** What lies over the picture; it finds the viewer by `useViewing`. */
@@ -28,11 +32,26 @@ export const useViewing = () => useContext(ViewingContext)
  * The deep-zoom view. Layers are laid on one another at their place and only one is seen at a time, so that going
  * from the fused picture to a frame and back never moves what one looks at.
  */
-export function Viewer({ layer, width_px, onView, link, children }: Props) {
+export function Viewer({ layer, width_px, onView, onPick, label, link, children }: Props) {
   const host = useRef<HTMLDivElement>(null)
   const viewing = useViewer(host, width_px, onView)
   const error = useShownLayer(viewing, layer, link)
   useEffect(() => (viewing && link ? link.join(viewing.viewer) : undefined), [viewing, link])
+
+  useEffect(() => {
+    if (!viewing || !onPick) return
+    const { viewer } = viewing
+    const click = ({ quick, position }: OpenSeadragon.CanvasClickEvent) => {
+      // A drag ends in a click, too.
+      if (!quick) return
+      const { x, y } = viewer.viewport.pointFromPixel(position, true)
+      onPick(x * width_px, y * width_px)
+    }
+    viewer.addHandler('canvas-click', click)
+    return () => viewer.removeHandler('canvas-click', click)
+  }, [viewing, onPick, width_px])
+  // The canvas takes the keys: it is what has to be named.
+  useEffect(() => viewing?.viewer.canvas.setAttribute('aria-label', `${label ?? 'Picture'}. Drag to move, + and − to zoom.`), [viewing, label])
 
   const go = (where: (viewer: OpenSeadragon.Viewer) => unknown) => {
     if (!viewing) return

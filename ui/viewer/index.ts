@@ -1,6 +1,6 @@
 export { Beside } from './Beside'
-export type { Layer } from './layers'
+export { lay, type Layer } from './layers'
 export { FUSED, placementOf, placementOfRender, type Placement } from './placement'
 export type { View } from './useViewer'
-export { Viewer } from './Viewer'
+export { useViewing, Viewer } from './Viewer'
 export { ViewLink } from './viewLink'

@@ -6,6 +6,8 @@ export interface CardContext {
   /** 'flash', 'lamp' or 'daylight'. */
   light: 'flash' | 'lamp' | 'daylight'
   filter_stops: number
+  /** The body moves the focus by itself. */
+  byBody: boolean
   /** What is around: any of these. */
   surroundings: Surrounding[]
 }
@@ -13,7 +15,7 @@ export interface CardContext {
 export type Surrounding = 'water' | 'height' | 'road' | 'animals' | 'protected' | 'people'
 
 /** What to see to before the first frame, in order, fitted to the plan. */
-export function checklist({ mover, subject }: PlanRequest, { frameCount, light, filter_stops }: CardContext): string[] {
+export function checklist({ mover, subject }: PlanRequest, { frameCount, light, filter_stops, byBody }: CardContext): string[] {
   const byRail = movesCamera(mover.kind) && subject.kind === 'depth'
   return [
     'Card empty, with room for the whole series',
@@ -21,7 +23,7 @@ export function checklist({ mover, subject }: PlanRequest, { frameCount, light, 
     light === 'flash' && 'Flash batteries full, output fixed by hand',
     'Exposure, ISO and white balance fixed by hand',
     'Stabiliser off, in body and lens',
-    'Continuous focusing off; focus by hand',
+    byBody ? 'Autofocus on, so that the body can move the lens; bracketing set' : 'Autofocus off; focus by hand',
     light === 'flash' ? 'Electronic shutter off: the flash needs the mechanical one' : 'Electronic shutter or mirror delay on',
     'Glass and sensor free of dust',
     subject.kind === 'range' ? 'Tripod on firm ground, weighted, neck strap off' : 'Subject fixed; nobody walks on the floor',
@@ -45,7 +47,7 @@ const CAUTIONS: Record<Surrounding, string> = {
 }
 
 /** Cautions where they belong: from the light, the surroundings and the kind of plan. */
-export function cautions({ subject }: PlanRequest, { light, surroundings }: Omit<CardContext, 'frameCount' | 'filter_stops'>): string[] {
+export function cautions({ subject }: PlanRequest, { light, surroundings }: Omit<CardContext, 'frameCount' | 'filter_stops' | 'byBody'>): string[] {
   const list = surroundings.map((what) => CAUTIONS[what])
   if (light === 'lamp') list.push('Lamps get hot: keep them from paper, cloth and specimens, and let them cool before packing.')
   if (light === 'flash' && !surroundings.includes('animals') && !surroundings.includes('people'))

@@ -86,7 +86,9 @@ async function depthsOf({ db, job }: JobAtWork<FuseRequest>, frames: Frame[]): P
   if (positions.length < 2 || !known) return {}
   // As the run was shot: a shoot may have been planned otherwise since.
   const { plan_json } = await db.selectFrom('run').select('plan_json').where('id', '=', job.run_id).executeTakeFirstOrThrow()
-  const { camera, optics } = storedPlan(plan_json)
+  const plan = storedPlan(plan_json)
+  if (!plan) return { positions_mm: positions }
+  const { camera, optics } = plan
   const magnification = optics.kind === 'lens' ? optics.magnification : undefined
   return { positions_mm: positions, ...(magnification && { pixel_mm: camera.sensorWidth_mm / frames[0].width / magnification }) }
 }

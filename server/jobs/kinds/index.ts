@@ -4,12 +4,14 @@ import { backup } from './backup'
 import { check } from './check'
 import { deliver } from './deliver'
 import { fuse } from './fuse'
+import { inspect } from './inspect'
+import { mend } from './mend'
 import { restore } from './restore'
 import { shoot } from './shoot'
 import { split } from './split'
 import { survey } from './survey'
 
 /** Every kind of job. The compiler finds one that is missing here. */
-const KINDS = { shoot, fuse, survey, split, deliver, check, backup, restore } satisfies { [K in JobKind]: { lane: string } }
+const KINDS = { shoot, fuse, inspect, mend, survey, split, deliver, check, backup, restore } satisfies { [K in JobKind]: { lane: string } }
 
 export const JOB_KINDS = KINDS as unknown as Record<JobKind, JobKindWork<never, never>>

@@ -23,11 +23,11 @@ export const survey: JobKindWork<'survey', Settings> = {
     const frames = await framesOfRun(db, run.id)
     settings.frames = frames.map(({ id }) => id)
     // The stand-in has what the plan says; for brought frames the plan is what was meant, no more.
-    const { mover } = storedPlan(run.plan_json)
+    const plan = storedPlan(run.plan_json)
     return {
       kind: 'survey',
       frames: await Promise.all(frames.map((frame) => store.fileOf(frame))),
-      ...(run.source === 'simulated' && { mover: mover.kind }),
+      ...(run.source === 'simulated' && plan && { mover: plan.mover.kind }),
       report: path.join(scratch, 'survey.json'),
     }
   },
@@ -49,6 +49,7 @@ export const survey: JobKindWork<'survey', Settings> = {
 /** Where the stand-in knows where its focus was, the plan that it was given is asked as well. */
 async function besidePlan(db: Database, run: Run, found: SurveyReport): Promise<SurveyReport> {
   const request = storedPlan(run.plan_json)
+  if (!request) return found
   const frames = await framesOfRun(db, run.id)
   const positions = new Map(frames.flatMap(({ name, position_mm }) => (position_mm === null ? [] : [[name, position_mm] as const])))
   return againstPlan(found, positions, planSeries(request), request.subject.kind === 'range' ? request.subject.near_mm : 0)

@@ -19,7 +19,7 @@ export const Advice = memo(function Advice({ planned, sheet }: { planned: SheetP
           {text}
         </li>
       ))}
-      {request.optics.kind === 'lens' && sheet.kind === 'depth' && <li>The near edge lies {nearestText(planned, sheet, system)}.</li>}
+      {request.optics.kind === 'lens' && sheet.kind === 'depth' && <li>Near edge: {nearestText(planned, sheet, system)}.</li>}
       {plan.frameCount > 1 && <li>{composing(plan, request).text}</li>}
       {step && <li className={step.calibrated ? undefined : styles.fails}>{step.text}</li>}
       {parts.length > 1 && (

@@ -33,16 +33,16 @@ function Shown({ shown }: { shown: ShownPlan }) {
   const [picked, setPicked] = useState<number>()
   const pick = useCallback((index: number) => setPicked(index), [])
   const later = useDeferredValue(shown)
-  const { plan, request, sheet } = shown
+  const { plan, request, sheet, gear } = shown
   const selected = picked !== undefined && picked < plan.frameCount ? picked : undefined
   const pins = useMemo(
     () =>
-      serveTargets(plan, request, targetsOf(sheet)).map(({ name, distance_mm, sharp, frame }) => ({
+      serveTargets(plan, request, targetsOf(sheet, gear.lens.focalLength_mm)).map(({ name, distance_mm, sharp, frame }) => ({
         name: `${name} · ${frame}`,
         at_mm: distance_mm,
         sharp,
       })),
-    [plan, request, sheet],
+    [plan, request, sheet, gear],
   )
   return (
     <>

@@ -1,11 +1,12 @@
 'use client'
 
-import { Button, InputNumber } from 'antd'
+import { Button } from 'antd'
 import { memo, useMemo, useState } from 'react'
 import { isRefusal } from '@/core/words'
 import { fitBudget, type BudgetReply, type PlanRequest } from '@/core/plan'
 import type { PlanSheet, SheetPlan } from '@/core/sheet'
 import { durationText, significant } from '@/core/units'
+import { NumberInput } from '../../forms'
 import { usePlan } from '../planStore'
 import styles from './answer.module.css'
 
@@ -21,11 +22,11 @@ export const BudgetPanel = memo(function BudgetPanel({ planned: { request, gear 
       <div className={styles.row}>
         <label>
           frames
-          <InputNumber value={frames} onChange={setFrames} min={1} precision={0} placeholder="any" aria-label="Frames there are" />
+          <NumberInput value={frames} onChange={setFrames} least={1} placeholder="any" aria-label="Frames there are" />
         </label>
         <label>
           minutes
-          <InputNumber value={minutes} onChange={setMinutes} min={0} step={0.5} placeholder="any" aria-label="Minutes there are" />
+          <NumberInput value={minutes} onChange={setMinutes} least={0} step={0.5} placeholder="any" aria-label="Minutes there are" />
         </label>
       </div>
       {!reply && <p className={styles.quiet}>Enter how many frames or minutes you have. You then see each way to stay within them.</p>}
@@ -58,6 +59,7 @@ const WAYS = { aperture: 'Stop down.', overlap: 'Overlap less.', criterion: 'All
 
 function ask(request: PlanRequest, frames: number | null, minutes: number | null, smallestFNumber: number): BudgetReply | string | undefined {
   if (!frames && !minutes) return undefined
+  if (Number.isInteger(frames ?? 1) === false) frames = Math.floor(frames!)
   try {
     return fitBudget(request, { frames: frames ?? undefined, duration_s: minutes ? minutes * 60 : undefined }, { smallestFNumber })
   } catch (error) {

@@ -2,6 +2,7 @@
 
 import { memo } from 'react'
 import { loadOf, seriesLight, stillness, type Load } from '@/core/plan'
+import { settableShutter_s } from '@/core/optics'
 import { lightSettingsOf, meteredLens, type PlanSheet, type SheetPlan } from '@/core/sheet'
 import { apertureText, durationText, exposureText, significant } from '@/core/units'
 import { useUnits } from '../../units'
@@ -24,8 +25,9 @@ export const LightPanel = memo(function LightPanel({ planned, sheet }: { planned
         <dl className={styles.figure}>
           <Why
             label="Exposure time"
-            value={exposureText(light.exposure_s)}
+            value={exposureText(request.timing.exposure_s)}
             reason={{
+              why: 'Set by hand and the same in all frames, so that they are equally bright. The nearest time that the body can set.',
               formula: 't · 2^(filter + polariser + extension, if metered by hand − headroom)',
               inputs: `test exposure ${exposureText(sheet.testExposure_s!)}`,
               source: 'Allen & Triantaphillidou, The Manual of Photography, 10th ed. 2011',
@@ -42,7 +44,7 @@ export const LightPanel = memo(function LightPanel({ planned, sheet }: { planned
           {(sheet.filter_stops ?? 0) > 0 && (
             <li>
               {sheet.filter_stops} stops of filter: {exposureText(sheet.testExposure_s!)} becomes{' '}
-              {exposureText(sheet.testExposure_s! * 2 ** sheet.filter_stops!)}.
+              {exposureText(settableShutter_s(sheet.testExposure_s! * 2 ** sheet.filter_stops!, body.shutterPerStop))}.
             </li>
           )}
           {(sheet.headroom_stops ?? 0) > 0 && <li>{sheet.headroom_stops} stops darker, so that glints in single frames keep their detail.</li>}
@@ -71,6 +73,7 @@ export const LightPanel = memo(function LightPanel({ planned, sheet }: { planned
             label="From first to last frame"
             value={durationText(load.duration_s)}
             reason={{
+              why: 'So long the light has to stay as it is, and so long the batteries have to last.',
               formula: 'frames × time of a frame',
               inputs: `${plan.frameCount} × ${significant(load.perFrame_s, 3)} s; a fifth of each battery is kept in hand`,
               source: 'the kit’s own figures',
@@ -96,6 +99,7 @@ export const LightPanel = memo(function LightPanel({ planned, sheet }: { planned
             label="Fastest movement that stays sharp"
             value={Number.isFinite(still.mostSpeed_mmPerS) ? `${length(still.mostSpeed_mmPerS)} a second` : 'no limit'}
             reason={{
+              why: 'Anything that moves faster across the picture smears within one exposure.',
               formula: 'c / (m t), across the picture',
               inputs: `c ${length(plan.coc_mm)}, m ${significant(plan.magnification, 3)}, t ${exposureText(light.exposure_s)}`,
               source: 'geometry',

@@ -28,7 +28,7 @@ export const Panels = memo(function Panels({ planned, selected, onSelect }: Prop
   const focalLengths_mm = useMemo(() => [...new Set(kit.lenses.map((lens) => lens.focalLength_mm))].sort((a, b) => a - b), [kit])
   const { sheet } = planned
   const panels = [
-    { key: 'figures', label: 'Figures', children: <PlanNumbers plan={planned.plan} request={planned.request} /> },
+    { key: 'figures', label: 'Figures', children: <PlanNumbers planned={planned} sheet={planned.sheet} /> },
     { key: 'blur', label: 'Aperture and blur', children: <PlanCharts planned={planned} /> },
     {
       key: 'frames',

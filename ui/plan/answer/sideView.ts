@@ -55,7 +55,7 @@ function rangeGeometry({ plan, request, gear }: SheetPlan, sheet: PlanSheet, bod
   if (optics.kind !== 'lens' || subject.kind !== 'range') throw new Error('A range has a lens.')
   const f = optics.focalLength_mm
   const sensor = (mm: number) => (subject.from === 'sensor' ? mm : scaleDistance_mm(mm, f))
-  const targets = targetsOf(sheet).map(({ name, distance_mm }) => ({ name, at: scaleDistance_mm(distance_mm, f) }))
+  const targets = targetsOf(sheet, f).map(({ name, distance_mm }) => ({ name, at: scaleDistance_mm(distance_mm, f) }))
   const finite = [
     sensor(subject.near_mm) * 3,
     ...plan.frames.map(({ scaleDistance_mm: mm }) => mm! * 1.4),

@@ -1,9 +1,10 @@
 'use client'
 
-import { Checkbox, Input, InputNumber, Radio, Select } from 'antd'
+import { Checkbox, Input, Radio, Select } from 'antd'
 import { useState, type ReactNode } from 'react'
 import type { PlanSheet } from '@/core/sheet'
-import { exposureText } from '@/core/units'
+import { exposureText, parseNumber } from '@/core/units'
+import { NumberInput } from '../../forms'
 import { bareUnit, editText, readLength_mm, useUnits, type LengthScale } from '../../units'
 import { usePlan, type PlanState } from '../planStore'
 import styles from './inputs.module.css'
@@ -59,29 +60,17 @@ interface NumberProps {
   hint?: ReactNode
 }
 
+const NO_NUMBER = 'This is not a number. Write 5.6, 5,6, f/5.6, 2:1 or 1/13.'
+
 export function NumberField({ name, label, unit, step = 1, hint }: NumberProps & { name: NumberKey }) {
   const { value, error, change } = useField(name)
   return (
-    <Field label={label} field={name} error={error} hint={hint}>
+    <Field label={label} field={name} error={Number.isNaN(value) ? NO_NUMBER : error} hint={hint}>
       {(id) => (
-        <InputNumber
-          id={id}
-          value={value}
-          onChange={(next) => change({ [name]: next })}
-          step={step}
-          formatter={asTyped}
-          suffix={unit}
-          status={error ? 'error' : undefined}
-          style={{ width: '100%' }}
-        />
+        <NumberInput id={id} value={value} onChange={(next) => change({ [name]: next })} step={step} suffix={unit} invalid={error !== undefined} />
       )}
     </Field>
   )
-}
-
-/** A number as it was typed, without the zeros that a step of a half would add. */
-function asTyped(value: number | string | undefined, { userTyping, input }: { userTyping: boolean; input: string }): string {
-  return userTyping ? input : String(value ?? '')
 }
 
 interface LengthProps {
@@ -152,7 +141,7 @@ export function ExposureField({ name, label }: { name: NumberKey; label: string 
   const { value, error, change } = useField(name)
   const [typed, setTyped] = useState<string>()
   return (
-    <Field label={label} field={name} error={error}>
+    <Field label={label} field={name} error={Number.isNaN(value) ? 'This is not a time. Write 1/8, 0.4 or 2.' : error}>
       {(id) => (
         <Input
           id={id}
@@ -171,13 +160,10 @@ export function ExposureField({ name, label }: { name: NumberKey; label: string 
   )
 }
 
-/** Seconds of `1/8`, `0.4` or `2`; null where nothing stands there, NaN where it is no time. */
+/** Seconds of `1/8`, `0.4` or `2 s`; null where nothing stands there, NaN where it is no time. */
 export function readExposure_s(text: string): number | null {
-  if (text.trim() === '') return null
-  const parts = /^\s*(\d*[.,]?\d+)\s*(?:\/\s*(\d*[.,]?\d+))?\s*s?\s*$/.exec(text)
-  if (!parts) return NaN
-  const number = (part: string) => Number(part.replace(',', '.'))
-  return number(parts[1]) / (parts[2] ? number(parts[2]) : 1)
+  const bare = text.trim().replace(/\s*s$/, '')
+  return bare === '' ? null : parseNumber(bare)
 }
 
 interface Option {

@@ -2,13 +2,15 @@
 
 import { Checkbox } from 'antd'
 import type { Surrounding } from '@/core/plan'
-import { durationText, exposureText } from '@/core/units'
+import { handTimes } from '@/core/sheet'
+import { durationText, exposureText, significant } from '@/core/units'
 import { PlanWords, usePlan } from '../planStore'
 import { CheckField, ExposureField, NumberField } from './Field'
 import styles from './inputs.module.css'
 
 /** Exposure of every frame, and the time that goes by around it. */
 export function LightInputs() {
+  const byDistances = usePlan(({ sheet }) => sheet.kind === 'range')
   return (
     <details className={styles.group}>
       <summary>
@@ -22,6 +24,22 @@ export function LightInputs() {
         <NumberField name="filter_stops" label="Filter" unit="stops" />
         <NumberField name="polariser_stops" label="Polariser" unit="stops" step={0.5} />
         <NumberField name="headroom_stops" label="Highlight headroom" unit="stops" step={0.5} />
+      </div>
+      <div className={styles.pair}>
+        <NumberField
+          name="move_s"
+          label="Moving the focus"
+          unit="s"
+          hint={
+            <PlanWords
+              of={({ shown }) =>
+                shown &&
+                `usual here: ${significant(handTimes({ ...shown.sheet, move_s: null }, shown.gear, shown.plan.stride_mm).move_s, 2)} s a frame`
+              }
+            />
+          }
+        />
+        {byDistances && <NumberField name="filter_s" label="Filter off and on" unit="s" hint="usual: 20 s a frame" />}
       </div>
       <CheckField name="handMetered" label="Metered with a hand meter: add the light lost to extension" />
       <div className={styles.pair}>

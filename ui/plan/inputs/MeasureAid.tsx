@@ -1,7 +1,8 @@
 'use client'
 
-import { Button, InputNumber, Radio } from 'antd'
+import { Button, Radio } from 'antd'
 import { useState } from 'react'
+import { NumberInput } from '../../forms'
 import { useUnits } from '../../units'
 import { usePlan } from '../planStore'
 import { LengthInput } from './Field'
@@ -95,11 +96,11 @@ function DialReading({
     <div className={styles.pair} role="group" aria-label={label}>
       <label>
         {label}, turns
-        <InputNumber value={reading.turns} min={0} precision={0} onChange={(turns) => set({ turns })} style={{ width: '100%' }} />
+        <NumberInput value={reading.turns} least={0} onChange={(turns) => set({ turns })} />
       </label>
       <label>
         marks
-        <InputNumber value={reading.mark} min={0} onChange={(mark) => set({ mark })} style={{ width: '100%' }} />
+        <NumberInput value={reading.mark} least={0} onChange={(mark) => set({ mark })} />
       </label>
     </div>
   )

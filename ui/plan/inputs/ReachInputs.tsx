@@ -1,10 +1,13 @@
 'use client'
 
-import { Select } from 'antd'
+import { Button, Select } from 'antd'
 import dynamic from 'next/dynamic'
+import { useState } from 'react'
 import type { Attachment, AttachmentKind } from '@/core/kit'
-import type { PlanSheet } from '@/core/sheet'
+import { nearestExtension, sheetForSize, type PlanSheet } from '@/core/sheet'
 import { significant } from '@/core/units'
+import { NumberInput } from '../../forms'
+import { useUnits } from '../../units'
 import { usePlan } from '../planStore'
 import { Hint, LengthField, NumberField, SelectField } from './Field'
 import styles from './inputs.module.css'
@@ -29,8 +32,46 @@ export function ReachInputs() {
     <>
       <SelectField name="reach" label="Set the size with" options={REACHES} />
       {FIELDS[reach]}
+      {reach !== 'lens' && <WantedSize />}
       {reach !== 'lens' && <Hint of={({ shown }) => shown && `${significant(shown.plan.magnification, 3)} : 1 in the picture`} />}
     </>
+  )
+}
+
+/** The way round: a size wanted, and what to set for it; for tubes, which of the kit come nearest. */
+function WantedSize() {
+  const [wanted, setWanted] = useState<number | null>(null)
+  const sheet = usePlan((state) => state.sheet)
+  const kit = usePlan((state) => state.kit)
+  const change = usePlan((state) => state.change)
+  const { length } = useUnits()
+  const asked = (size: number | null) => {
+    setWanted(size)
+    const set = size !== null && size > 0 ? sheetForSize(size, sheet, kit) : undefined
+    if (set) change(set)
+  }
+  const reachable = wanted === null || !(wanted > 0) || sheetForSize(wanted, sheet, kit) !== undefined
+  const tubes = sheet.reach === 'extension' && wanted && sheet.extension_mm ? nearestExtension(sheet.extension_mm, kit) : undefined
+  return (
+    <div className={styles.field}>
+      <label htmlFor="plan-wanted">Or say the size you want</label>
+      <NumberInput id="plan-wanted" value={wanted} onChange={asked} step={0.1} suffix=": 1" placeholder="such as 2" />
+      {!reachable && (
+        <p role="alert" className={styles.error}>
+          This lens is larger than that already. Choose a larger size, or another way.
+        </p>
+      )}
+      {tubes && (
+        <p className={styles.hint}>
+          From the kit: {tubes.items.join(' + ')}, {length(tubes.extension_mm)}.{' '}
+          {tubes.extension_mm !== sheet.extension_mm && (
+            <Button size="small" onClick={() => change({ extension_mm: tubes.extension_mm })}>
+              Use these
+            </Button>
+          )}
+        </p>
+      )}
+    </div>
   )
 }
 
@@ -42,7 +83,7 @@ const FIELDS: Record<PlanSheet['reach'], React.ReactNode> = {
       <RulerMeasure />
     </>
   ),
-  distance: <LengthField name="distance_mm" label="From the lens to the near edge" scale="far" />,
+  distance: <LengthField name="distance_mm" label="From the sensor mark to the near edge" scale="far" />,
   extension: (
     <>
       <FromKit

@@ -30,8 +30,8 @@ export function SharpnessInputs() {
       <Hint of={({ shown }) => shown && criterionMeaning(shown.request.sharpness, shown.request.camera)} />
       <NumberField name="overlap_percent" label="Overlap of neighbouring slices" unit="%" step={5} />
       <div className={styles.pair}>
-        <NumberField name="leadIn_slices" label="Lead-in" unit="slices" step={0.5} />
-        <NumberField name="runOut_slices" label="Run-out" unit="slices" step={0.5} />
+        <NumberField name="leadIn_slices" label="Extra in front" unit="slices" step={0.5} />
+        <NumberField name="runOut_slices" label="Extra behind" unit="slices" step={0.5} />
       </div>
       <details className={styles.aid}>
         <summary>Diffraction {counted}</summary>

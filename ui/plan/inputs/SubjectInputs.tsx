@@ -1,6 +1,6 @@
 'use client'
 
-import { Input } from 'antd'
+import { Input, Radio } from 'antd'
 import dynamic from 'next/dynamic'
 import { usePlan } from '../planStore'
 import { Field, LengthField, RadioField } from './Field'
@@ -23,6 +23,8 @@ const MeasureAid = dynamic(() => import('./MeasureAid').then((part) => part.Meas
 /** What is photographed, and how deep it is or how far. */
 export function SubjectInputs() {
   const kind = usePlan(({ sheet }) => sheet.kind)
+  const changeKind = usePlan((state) => state.changeKind)
+  const isNew = usePlan((state) => state.isNew)
   const words = usePlan((state) => state.words)
   const changeWords = usePlan((state) => state.changeWords)
   const error = usePlan((state) => (state.error?.field === 'title' ? state.error.error : undefined))
@@ -35,12 +37,15 @@ export function SubjectInputs() {
             id={id}
             value={words.title}
             onChange={(event) => changeWords({ title: event.target.value })}
+            autoFocus={isNew}
             placeholder="What it is and where it lies"
             status={error ? 'error' : undefined}
           />
         )}
       </Field>
-      <RadioField name="kind" label="How the subject is measured" options={KINDS} />
+      <div className={styles.field}>
+        <Radio.Group aria-label="How the subject is measured" value={kind} onChange={(event) => changeKind(event.target.value)} options={KINDS} />
+      </div>
       {kind === 'depth' ? (
         <>
           <LengthField name="depth_mm" label="Depth, nearest to farthest part" />

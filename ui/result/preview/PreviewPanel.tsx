@@ -1,30 +1,40 @@
 'use client'
 
-import { STYLE_NAMES, STYLE_PURPOSES, type StyleName } from '@/core/fuse/purposes'
+import { useState } from 'react'
+import { STYLE_NAMES, STYLE_PURPOSES } from '@/core/fuse/purposes'
 import { significant } from '@/core/units'
 import type { FuseSettings } from '@/schemas'
 import { message } from '../../messages'
 import { send, useCommand } from '../../api'
 import styles from '../result.module.css'
+import { Tuner } from './Tuner'
+import { triedText, type Tried } from './tried'
 import type { Preview } from './usePreview'
 
 interface Props {
   preview?: Preview
   busy: boolean
   error: string
-  /** Style of the render that is looked at. */
+  /** What the render that is looked at was made with. */
   current: string
   /** The view says what part is looked at. */
   ready: boolean
   runId: number
   shootId: number
   settings: FuseSettings
-  onMake: (style: StyleName) => void
+  /** How many frames the render was made of. */
+  frameCount: number
+  onMake: (tried: Tried) => void
 }
 
 /** Fuses the part in view with another style at once, before the whole picture is rendered with it. */
-export function PreviewPanel({ preview, busy, error, current, ready, runId, shootId, settings, onMake }: Props) {
-  const render = useCommand(shootId, () => send(`/api/runs/${runId}/fuse`, 'POST', { ...settings, style: preview!.style }))
+export function PreviewPanel({ preview, busy, error, current, ready, runId, shootId, settings, frameCount, onMake }: Props) {
+  const [tuned, setTuned] = useState<Omit<Tried, 'style'>>({})
+  const render = useCommand(shootId, () => send(`/api/runs/${runId}/fuse`, 'POST', { ...settings, ...preview!.tried }))
+  const tune = (change: Omit<Tried, 'style'>) => {
+    setTuned(change)
+    onMake({ style: preview?.tried.style ?? settings.style, ...change })
+  }
   return (
     <section aria-label="Try a style">
       <h2>Try a style on this part</h2>
@@ -33,33 +43,34 @@ export function PreviewPanel({ preview, busy, error, current, ready, runId, shoo
           <button
             key={name}
             type="button"
-            title={STYLE_PURPOSES[name]}
             disabled={busy || !ready}
-            aria-pressed={preview?.style === name}
-            onClick={() => onMake(name)}
+            aria-pressed={preview?.tried.style === name}
+            onClick={() => onMake({ style: name, ...tuned })}
           >
             {name}
-            {name === current && ' (now)'}
+            {name === settings.style && ' (now)'}
+            <small>{STYLE_PURPOSES[name]}</small>
           </button>
         ))}
       </div>
+      <Tuner tuned={tuned} count={frameCount} disabled={!ready} onTune={tune} />
       <p role="status">
         {busy && 'Fusing…'}
         {error && `▲ ${error}`}
         {!busy && !error && preview && (
           <>
-            {preview.style}: {preview.area.width} × {preview.area.height} px in {significant(preview.seconds, 2)} s.
+            {triedText(preview.tried)}: {preview.area.width} × {preview.area.height} px in {significant(preview.seconds, 2)} s.
           </>
         )}
       </p>
-      {preview && preview.style !== current && (
+      {preview && triedText(preview.tried) !== current && (
         <button
           type="button"
           className={styles.whole}
           disabled={render.isPending}
           onClick={() => render.mutate(undefined, { onError: (cause) => void message.error(cause.message) })}
         >
-          Render the whole picture with {preview.style}
+          Render the whole picture with {triedText(preview.tried)}
         </button>
       )}
     </section>

@@ -1,2 +1,3 @@
 export { PreviewPanel } from './PreviewPanel'
 export { usePreview, type Preview } from './usePreview'
+export { triedText } from './tried'

@@ -1,5 +1,6 @@
-import { STYLES, type StyleName } from '@/core/fuse'
+import { STYLES, type StyleName, type Tuning } from '@/core/fuse'
 import type { Bend, Similarity } from '@/core/raster'
+import { areaSamples } from '../../areaSamples'
 
 /** A part of a frame to fuse: where it is fetched, and its motion within that part. */
 export interface PreviewFrame {
@@ -10,7 +11,10 @@ export interface PreviewFrame {
 }
 
 export interface PreviewOrder {
+  /** Tells its answer from those of earlier orders. */
+  order: number
   style: StyleName
+  tuning?: Tuning
   width: number
   height: number
   /** Cut off on all sides of the result. */
@@ -18,7 +22,7 @@ export interface PreviewOrder {
   frames: PreviewFrame[]
 }
 
-export type PreviewReply = { blob: Blob; seconds: number } | { error: string }
+export type PreviewReply = { order: number } & ({ blob: Blob; seconds: number } | { error: string })
 
 /** Parts that were fetched before, by address: another style needs the same ones. */
 const fetched = new Map<string, Uint8Array>()
@@ -28,23 +32,19 @@ const MOST_PARTS = 400
 async function partOf(url: string): Promise<Uint8Array> {
   const known = fetched.get(url)
   if (known) return known
-  const response = await fetch(url)
-  if (!response.ok) throw new Error(((await response.json()) as { error: string }).error)
-  const bitmap = await createImageBitmap(await response.blob(), { colorSpaceConversion: 'none' })
-  const context = new OffscreenCanvas(bitmap.width, bitmap.height).getContext('2d')!
-  context.drawImage(bitmap, 0, 0)
-  const { data } = context.getImageData(0, 0, bitmap.width, bitmap.height)
-  const samples = new Uint8Array((data.length / 4) * 3)
-  for (let i = 0, s = 0; i < data.length; i += 4, s += 3) samples.set(data.subarray(i, i + 3), s)
+  const samples = await areaSamples(url)
   if (fetched.size >= MOST_PARTS) fetched.clear()
   fetched.set(url, samples)
   return samples
 }
 
-async function fuse({ style, width, height, margin, frames }: PreviewOrder): Promise<Blob> {
-  const accumulator = STYLES[style].create({ width, height })
+async function fuse({ style, tuning, width, height, margin, frames }: PreviewOrder): Promise<Blob> {
+  const accumulator = STYLES[style].create({ width, height, tuning })
   const parts = await Promise.all(frames.map(({ url }) => partOf(url)))
-  frames.forEach(({ motion, bend, gain }, index) => accumulator.add({ index, samples: parts[index], motion, bend, gain }))
+  const entries = [...frames.entries()]
+  // As the engine does: the depth that is met first is the one that is kept.
+  if (tuning?.prefer === 'far') entries.reverse()
+  for (const [index, { motion, bend, gain }] of entries) accumulator.add({ index, samples: parts[index], motion, bend, gain })
   const { samples } = accumulator.finish()
   const [wide, high] = [width - 2 * margin, height - 2 * margin]
   const image = new ImageData(wide, high)
@@ -62,7 +62,7 @@ async function fuse({ style, width, height, margin, frames }: PreviewOrder): Pro
 addEventListener('message', ({ data }: MessageEvent<PreviewOrder>) => {
   const start = performance.now()
   fuse(data).then(
-    (blob) => postMessage({ blob, seconds: (performance.now() - start) / 1000 } satisfies PreviewReply),
-    (error: Error) => postMessage({ error: error.message } satisfies PreviewReply),
+    (blob) => postMessage({ order: data.order, blob, seconds: (performance.now() - start) / 1000 } satisfies PreviewReply),
+    (error: Error) => postMessage({ order: data.order, error: error.message } satisfies PreviewReply),
   )
 })

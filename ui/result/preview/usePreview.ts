@@ -1,6 +1,6 @@
 import { useQueryClient } from '@tanstack/react-query'
 import { useEffect, useRef, useState } from 'react'
-import type { StyleName } from '@/core/fuse/purposes'
+import type { Tried } from './tried'
 import { bendWithin, motionWithin, type Rectangle } from '@/core/raster'
 import { placeOf, type FrameDetail, type Registration, type RenderDetail } from '@/schemas'
 import { fetchJson } from '../../api'
@@ -8,7 +8,7 @@ import type { PreviewOrder, PreviewReply } from './previewWorker'
 
 /** A previewed part of the picture, in pixels of the reference frame. */
 export interface Preview {
-  style: StyleName
+  tried: Tried
   area: Rectangle
   url: string
   seconds: number
@@ -25,11 +25,12 @@ export function usePreview({ id, report }: RenderDetail, frames: (FrameDetail | 
   const [busy, setBusy] = useState(false)
   const [error, setError] = useState('')
   const worker = useRef<Worker>(undefined)
+  const newest = useRef(0)
   const client = useQueryClient()
   useEffect(() => () => worker.current?.terminate(), [])
   useEffect(() => () => URL.revokeObjectURL(preview?.url ?? ''), [preview])
 
-  const make = (style: StyleName, seen: Rectangle) => {
+  const make = (tried: Tried, seen: Rectangle) => {
     worker.current ??= new Worker(new URL('./previewWorker.ts', import.meta.url))
     const width = Math.round(Math.min(MOST.width, seen.width, report.crop.width))
     const height = Math.round(Math.min(MOST.height, seen.height, report.crop.height))
@@ -40,12 +41,15 @@ export function usePreview({ id, report }: RenderDetail, frames: (FrameDetail | 
       width,
       height,
     }
+    const order = ++newest.current
     setBusy(true)
     setError('')
     worker.current.onmessage = ({ data }: MessageEvent<PreviewReply>) => {
+      // Something else was asked for meanwhile.
+      if (data.order !== order) return
       setBusy(false)
       if ('error' in data) setError(data.error)
-      else setPreview({ style, area, url: URL.createObjectURL(data.blob), seconds: data.seconds })
+      else setPreview({ tried, area, url: URL.createObjectURL(data.blob), seconds: data.seconds })
     }
     worker.current.onerror = () => {
       setBusy(false)
@@ -57,7 +61,7 @@ export function usePreview({ id, report }: RenderDetail, frames: (FrameDetail | 
       staleTime: Infinity,
     })
     registered.then(
-      (registration) => worker.current?.postMessage(orderOf(style, area, registration, frames)),
+      (registration) => worker.current?.postMessage({ order, ...orderOf(tried, area, registration, frames) } satisfies PreviewOrder),
       (cause: Error) => {
         setBusy(false)
         setError(cause.message)
@@ -67,14 +71,20 @@ export function usePreview({ id, report }: RenderDetail, frames: (FrameDetail | 
   return { preview, busy, error, make }
 }
 
-function orderOf(style: StyleName, { x, y, width, height }: Rectangle, registration: Registration, all: (FrameDetail | undefined)[]): PreviewOrder {
+function orderOf(
+  { style, sharp, ...tuning }: Tried,
+  { x, y, width, height }: Rectangle,
+  registration: Registration,
+  all: (FrameDetail | undefined)[],
+): Omit<PreviewOrder, 'order'> {
   const part = { x: x - MARGIN, y: y - MARGIN, width: width + 2 * MARGIN, height: height + 2 * MARGIN }
   const frames = registration.frames.flatMap(({ file }, k) => {
     const [frame, place] = [all[k], placeOf(registration, file)]
-    if (!frame || !place) return []
+    const isSharp = !sharp || (k >= sharp.from - 1 && k < sharp.to)
+    if (!frame || !place || !isSharp) return []
     const { area, motion } = motionWithin(place.motion, part, frame.width, frame.height)
     const asked = new URLSearchParams({ x: `${area.x}`, y: `${area.y}`, width: `${area.width}`, height: `${area.height}` })
     return [{ url: `/api/frames/${frame.id}/area?${asked}`, motion, bend: place.bend && bendWithin(place.bend, part), gain: place.gain }]
   })
-  return { style, width: part.width, height: part.height, margin: MARGIN, frames }
+  return { style, tuning, width: part.width, height: part.height, margin: MARGIN, frames }
 }

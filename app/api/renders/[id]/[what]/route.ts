@@ -1,16 +1,34 @@
 import path from 'node:path'
 import { refusal, say } from '@/core/words'
-import { storedReport } from '@/schemas'
-import { colouredSourceMap, DELIVERIES, delivered, PICTURE_FORMATS, registrationIn, renderOf, thumbnail, zoomPyramid, type Delivery } from '@/server'
+import type { Rectangle } from '@/core/raster'
+import { areaSchema, check, depthsSchema, pixelSchema, storedReport, viewSchema } from '@/schemas'
+import {
+  colouredSourceMap,
+  DELIVERIES,
+  delivered,
+  PICTURE_FORMATS,
+  frameArea,
+  depthArea,
+  linesThrough,
+  walkOver,
+  placesIn,
+  registrationIn,
+  renderOf,
+  sourceAt,
+  thumbnail,
+  zoomPyramid,
+  type Delivery,
+} from '@/server'
 import { idOf, respond, sendFile } from '../../../respond'
 
 type Place = { params: Promise<{ id: string; what: string }> }
 
 /**
- * A render as `thumb`nail, `zoom` description, coloured source `map` or its `registration`; or a file to take away (`tif`, `png`,
+ * A render as `thumb`nail, `zoom` description, coloured source `map`, its `registration`, the `places` worth a look, an `area` of it or of its `depths` without loss, `lines` laid through those, a `walk` over it by them,
+ * or the frame that is seen `at` a pixel; or a file to take away (`tif`, `png`,
  * `jpg`, once a POST has had it made; `depth`, `confidence`, `ply`, `json`).
  */
-export const GET = (_: Request, { params }: Place) =>
+export const GET = (request: Request, { params }: Place) =>
   respond(async ({ db, store: { folders } }) => {
     const id = await idOf(params)
     const { what } = await params
@@ -30,6 +48,33 @@ export const GET = (_: Request, { params }: Place) =>
         const source = path.join(folders.render(render.folder), 'source.png')
         return sendFile(await colouredSourceMap(source, folders.derived('maps', `render-${id}.png`), count), 'image/png')
       }
+      case 'area': {
+        const asked = check<Rectangle>(areaSchema, Object.fromEntries(new URL(request.url).searchParams))
+        const png = await frameArea(picture, asked, folders.incoming())
+        return new Response(new Uint8Array(png), { headers: { 'content-type': 'image/png' } })
+      }
+      case 'depths': {
+        const asked = check<Rectangle>(areaSchema, Object.fromEntries(new URL(request.url).searchParams))
+        return new Response(new Uint8Array(await depthArea(path.join(folders.render(render.folder), 'depth.png'), asked)), {
+          headers: { 'content-type': 'image/png' },
+        })
+      }
+      case 'lines': {
+        const { depths } = check<{ depths: string }>(depthsSchema, Object.fromEntries(new URL(request.url).searchParams))
+        return { lines: await linesThrough(path.join(folders.render(render.folder), 'depth.png'), depths.split(',').map(Number)) }
+      }
+      case 'walk': {
+        const view = check<{ width: number; height: number }>(viewSchema, Object.fromEntries(new URL(request.url).searchParams))
+        return { views: await walkOver(path.join(folders.render(render.folder), 'depth.png'), view) }
+      }
+      case 'at': {
+        const { x, y } = check<{ x: number; y: number }>(pixelSchema, Object.fromEntries(new URL(request.url).searchParams))
+        const index = await sourceAt(path.join(folders.render(render.folder), 'source.png'), x, y)
+        if (index === undefined) throw refusal('render.outside')
+        return { index }
+      }
+      case 'places':
+        return placesIn(folders, render)
       case 'registration':
         return registrationIn(folders, render)
       default:
@@ -37,10 +82,11 @@ export const GET = (_: Request, { params }: Place) =>
     }
   })
 
-/** Has a picture made to be taken away; answers the job that makes it, or none where it is there. */
+/** Has a picture made to be taken away, or the `places` looked for that are worth a look; answers the job, or none where it is there. */
 export const POST = (_: Request, { params }: Place) =>
   respond(async ({ work }) => {
     const { what } = await params
+    if (what === 'places') return { id: (await work.inspect(await idOf(params))).id }
     const format = PICTURE_FORMATS.find((known) => known === what)
     if (!format) throw refusal('request.address')
     const job = await work.deliver(await idOf(params), format)

@@ -1,7 +1,7 @@
 import { runCardOf, storedSheetPlan } from '@/core/sheet'
+import { create as contentDisposition } from 'content-disposition'
 import { refusal } from '@/core/words'
-
-import { cardPdf } from '@/server'
+import { cardPdf, slugOf } from '@/server'
 import { idOf, respond } from '../../../respond'
 
 /** The run card of a kept plan as a PDF; `?units=inches` for inches. */
@@ -13,6 +13,6 @@ export const GET = (request: Request, { params }: { params: Promise<{ id: string
     const system = new URL(request.url).searchParams.get('units') === 'inches' ? 'inches' : 'metric'
     const pdf = await cardPdf(runCardOf(stored, stored.sheet, shoot, system))
     return new Response(new Uint8Array(pdf), {
-      headers: { 'content-type': 'application/pdf', 'content-disposition': `inline; filename="run-card-${shoot.id}.pdf"` },
+      headers: { 'content-type': 'application/pdf', 'content-disposition': contentDisposition(`run-card-${slugOf(shoot.title)}.pdf`) },
     })
   })

@@ -1,0 +1,52 @@
+import { readSamples } from '@/codec'
+import type { Rectangle } from '@/core/raster'
+import { warpPart, type FrameSamples, type Kernels } from '@/core/raster/kernels'
+import { refusal } from '@/core/words'
+import { placeOf, type FrameFile, type FramePlace, type Registration } from '@/schemas'
+
+/** A frame that is painted from: decoded once, and let go of before the next one. */
+export interface Donor {
+  samples: FrameSamples
+  width: number
+  height: number
+  place: FramePlace
+}
+
+/** The frames of a render as donors, by name. */
+export class Donors {
+  constructor(
+    private readonly frames: FrameFile[],
+    private readonly registration: Registration,
+    private readonly kernels: Kernels,
+  ) {}
+
+  /** @throws Refusal where a frame is not part of the render, was left out of it, or its file is missing. */
+  check(name: string): void {
+    this.place(name)
+    this.file(name)
+  }
+
+  async open(name: string): Promise<Donor> {
+    const place = this.place(name)
+    return { place, ...(await readSamples(this.file(name).file, undefined, name)) }
+  }
+
+  /** A rectangle of the picture as this donor shows it: registered, and as bright as the reference. */
+  part({ samples, width, height, place }: Donor, part: Rectangle): Uint16Array {
+    const { crop } = this.registration
+    return warpPart(this.kernels, samples, { width, height }, place, { ...part, x: part.x + crop.x, y: part.y + crop.y })
+  }
+
+  private place(name: string): FramePlace {
+    const place = placeOf(this.registration, name)
+    if (place) return place
+    const known = this.registration.frames.some(({ file }) => file === name)
+    throw refusal(known ? 'mend.frameLeftOut' : 'mend.frameUnknown', { frame: name })
+  }
+
+  private file(name: string): FrameFile {
+    const frame = this.frames.find((other) => other.name === name)
+    if (!frame) throw refusal('mend.frameGone', { frame: name })
+    return frame
+  }
+}

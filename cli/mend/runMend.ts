@@ -1,0 +1,156 @@
+import { readFile } from 'node:fs/promises'
+import { readFacts, readSamples, readTakenWith, writePicture } from '@/codec'
+import { layBelow, Mender, type MendBase, type PaintEdit } from '@/core/mend'
+import type { Rectangle } from '@/core/raster'
+import { createMemory, WasmKernels } from '@/core/raster/kernels'
+import { refusal } from '@/core/words'
+import { checkRegistration, type MendJob, type Registration } from '@/schemas'
+import type { Progress } from '../progress'
+import { checkEdits, framesFromTop } from './checkEdits'
+import { readDepths, roughDepths } from './depths'
+import { Donors } from './donors'
+
+/** Parts of donors that wait for their turn take at most so many bytes. */
+const MOST_WAITING = 300e6
+
+/** The job of kind `mend`: edits carried out on a render, in 16 bits, with one donor in memory at a time. */
+export async function runMend(job: MendJob, progress: Progress): Promise<void> {
+  const registration = checkRegistration(JSON.parse(await readFile(job.registration, 'utf8')))
+  await mend(job, registration, progress)
+}
+
+/** The same with a registration at hand. */
+export async function mend(
+  { frames, picture, depth, document, renders = [], out }: Omit<MendJob, 'registration'>,
+  registration: Registration,
+  progress: Progress,
+): Promise<void> {
+  const { crop } = registration
+  const kernels = new WasmKernels(createMemory())
+  const donors = new Donors(frames, registration, kernels)
+  const edits = checkEdits(document, crop.width, crop.height)
+  const laid = framesFromTop(document.base)
+  for (const name of laid) donors.check(name)
+  for (const edit of edits) if (edit.kind === 'donor') donors.check(edit.frame)
+  const { bits, colour, exif, format } = await readFacts(picture)
+  const whole = await wholePicture(picture, crop)
+  const of = new Set([...laid, ...edits.map(sourceOf)]).size + 1
+  let done = 0
+  const step = (file?: string) => progress({ stage: 'mend', frame: ++done, of, ...(file && { file }) })
+
+  if (document.base !== 'fused') await layFrames(document.base, laid, whole, crop, donors, step)
+  const gated = edits.some(({ gate }) => gate !== undefined)
+  const depths = gated ? await (depth ? readDepths(depth, crop) : roughDepths(frames, registration, kernels)) : undefined
+  const mender = new Mender(whole, crop.width, crop.height, depths)
+  for (const edit of edits) mender.remember(edit)
+  const open = openerOf(donors, renders, crop, step)
+  for (const batch of batches(mender, edits)) await carryOut(mender, batch, open)
+  const taken = (await readTakenWith(format === 'tiff' ? picture : exif)) ?? {}
+  await writePicture(out, { samples: whole, width: crop.width, height: crop.height }, { bits, icc: colour.samplesIcc, taken })
+  progress({ stage: 'done', frame: of, of })
+}
+
+/** A picture of the size of the render as 16-bit samples. @throws Refusal where it has another. */
+async function wholePicture(file: string, crop: Rectangle): Promise<Uint16Array> {
+  const { samples, width, height } = await readSamples(file)
+  if (width !== crop.width || height !== crop.height)
+    throw refusal('mend.size', { file, size: `${width} × ${height}`, wanted: `${crop.width} × ${crop.height}` })
+  return samples instanceof Uint16Array ? samples : Uint16Array.from(samples, (value) => value * 257)
+}
+
+/** Lays the frames of a base, the top one first, each over what is above its line. */
+async function layFrames(
+  base: Exclude<MendBase, 'fused'>,
+  names: string[],
+  whole: Uint16Array,
+  crop: Rectangle,
+  donors: Donors,
+  step: (file: string) => void,
+): Promise<void> {
+  const lines = 'frame' in base ? [] : [...base.boundaries].reverse()
+  for (const [k, name] of names.entries()) {
+    const donor = await donors.open(name)
+    // In strips, so that the whole frame is not there three times.
+    for (let y = 0; y < crop.height; y += STRIP_px) {
+      const part = { x: 0, y, width: crop.width, height: Math.min(STRIP_px, crop.height - y) }
+      const shown = donors.part(donor, part)
+      const strip = whole.subarray(3 * y * crop.width, 3 * (y + part.height) * crop.width)
+      if (k === 0) strip.set(shown)
+      else {
+        const { until = [], ...line } = lines[k]
+        layBelow(strip, crop.width, part.height, shown, { ...line, until: until.map(([px, py]) => [px, py - y]) })
+      }
+    }
+    step(name)
+  }
+}
+
+const STRIP_px = 512
+
+/** Where an edit's pixels come from: a name of its own for each kind of source. */
+function sourceOf(edit: PaintEdit): string {
+  if (edit.kind === 'donor') return `frame ${edit.frame}`
+  return edit.kind === 'render' ? `render ${edit.file}` : ''
+}
+
+/** Edits in order, in batches whose parts of donors may wait together. */
+function* batches(mender: Mender, edits: PaintEdit[]): Generator<PaintEdit[]> {
+  let batch: PaintEdit[] = []
+  let waiting = 0
+  for (const edit of edits) {
+    const bytes = sourceOf(edit) ? mender.pieces(edit).reduce((sum, { width, height }) => sum + 6 * width * height, 0) : 0
+    if (batch.length > 0 && waiting + bytes > MOST_WAITING) {
+      yield batch
+      batch = []
+      waiting = 0
+    }
+    batch.push(edit)
+    waiting += bytes
+  }
+  yield batch
+}
+
+interface Opened {
+  part: (part: Rectangle) => Uint16Array
+}
+
+function openerOf(donors: Donors, renders: { name: string; file: string }[], crop: Rectangle, step: (file: string) => void) {
+  return async (edit: PaintEdit): Promise<Opened> => {
+    if (edit.kind === 'donor') {
+      const donor = await donors.open(edit.frame)
+      step(edit.frame)
+      return { part: (part) => donors.part(donor, part) }
+    }
+    const { file } = edit as Extract<PaintEdit, { kind: 'render' }>
+    const picture = new Mender(await wholePicture(renders.find(({ name }) => name === file)?.file ?? file, crop), crop.width, crop.height)
+    step(file)
+    return { part: (part) => picture.cut(part) }
+  }
+}
+
+/** Each donor is opened once and its parts are cut out; then the edits are made in their order. */
+async function carryOut(mender: Mender, edits: PaintEdit[], open: (edit: PaintEdit) => Promise<Opened>): Promise<void> {
+  const parts = new Map<PaintEdit, { part: Rectangle; samples: Uint16Array }[]>()
+  for (const [source, its] of grouped(edits)) {
+    if (!source) continue
+    const opened = await open(its[0])
+    for (const edit of its)
+      parts.set(
+        edit,
+        mender.pieces(edit).map((part) => ({ part, samples: opened.part(part) })),
+      )
+  }
+  for (const edit of edits) {
+    if (edit.kind === 'heal') mender.heal(edit)
+    else if (edit.kind === 'original') mender.restore(edit)
+    else for (const { part, samples } of parts.get(edit)!) mender.paint(edit, part, samples)
+    parts.delete(edit)
+  }
+}
+
+/** Edits by their source. */
+function grouped(edits: PaintEdit[]): Map<string, PaintEdit[]> {
+  const groups = new Map<string, PaintEdit[]>()
+  for (const edit of edits) groups.set(sourceOf(edit), [...(groups.get(sourceOf(edit)) ?? []), edit])
+  return groups
+}

@@ -1,0 +1,1 @@
+export { sortBySize, type SizedName } from './sortBySize'

@@ -1,0 +1,81 @@
+import { createPlane, IDENTITY, luma, toInterleaved16, type Plane, type Similarity } from '../raster'
+import { randomStream, SimulatedSeries, specksOf, type Fault } from '../simulate'
+import { DustFinder, withoutDust } from '.'
+
+const [WIDTH, HEIGHT] = [480, 320]
+
+function series(scene: string, seed: number, faults: Fault[]): SimulatedSeries {
+  return new SimulatedSeries({
+    scene,
+    seed,
+    camera: { sensorWidth_mm: 36, width_px: WIDTH, height_px: HEIGHT, focalLength_mm: 100, fNumber: 5.6, magnification: 0.5, mover: 'ring' },
+    positions_mm: Array.from({ length: 12 }, (_, k) => -1 + 2.2 * k),
+    unsteadiness: { shift_px: 0.7, rotation_deg: 0.03, exposure_ev: 0.02 },
+    fullWell: 30_000,
+    faults,
+  })
+}
+
+function search(shot: SimulatedSeries) {
+  const finder = new DustFinder()
+  const motions: Similarity[] = []
+  for (let k = 0; k < shot.count; k++) {
+    const { picture, motion } = shot.shoot(k)
+    finder.add(luma(picture))
+    motions.push(motion)
+  }
+  return finder.finish(motions)
+}
+
+test('specks are found where they are, with how much light they take', () => {
+  const found = search(series('bowl', 13, [{ kind: 'dust', specks: 4 }]))
+  const real = specksOf(4, randomStream(13 + 99))
+  const hit = real.filter(({ x, y, radius }) => found.specks.some((speck) => Math.hypot(speck.x - x * WIDTH, speck.y - y * HEIGHT) < radius * WIDTH))
+  expect(hit.length).toBeGreaterThanOrEqual(3)
+  expect(found.specks.length).toBeLessThanOrEqual(4)
+  // Half the light is about 0.27 of the encoded value.
+  for (const { darkness } of found.specks) expect(Math.abs(darkness - 0.27)).toBeLessThan(0.08)
+})
+
+test.each(['bowl', 'fossil', 'nib'])('in a clean series of %s nothing is taken for dust', (scene) => {
+  expect(search(series(scene, 12, [])).specks).toEqual([])
+})
+
+test('a spot on the subject that stays sharp and still is not taken for dust', () => {
+  const finder = new DustFinder()
+  for (let k = 0; k < 12; k++) finder.add(spotted(0.3))
+  expect(finder.finish(Array.from({ length: 12 }, () => IDENTITY)).specks).toEqual([])
+})
+
+/** An even grey with a dark disc. */
+function spotted(darkness: number): Plane {
+  const plane = createPlane(64, 64)
+  for (let i = 0; i < plane.data.length; i++) plane.data[i] = Math.hypot((i % 64) - 30, Math.floor(i / 64) - 33) < 4 ? 0.5 * (1 - darkness) : 0.5
+  return plane
+}
+
+test('a frame is cleaned: what is beneath a speck is as bright as it was, and beside it nothing changes', () => {
+  const dusty = series('bowl', 13, [{ kind: 'dust', specks: 4 }])
+  const found = search(dusty)
+  const clean = toInterleaved16(series('bowl', 13, []).shoot(5).picture)
+  const before = toInterleaved16(dusty.shoot(5).picture)
+  const after = before.slice()
+  withoutDust(after, WIDTH, HEIGHT, found)
+  const covered = new Uint8Array(WIDTH * HEIGHT)
+  for (const { left, top, width, height } of found.specks)
+    for (let y = top; y < top + height; y++) covered.fill(1, y * WIDTH + left, y * WIDTH + left + width)
+  const error = (samples: Uint16Array) => {
+    let [sum, count] = [0, 0]
+    samples.forEach((value, i) => {
+      if (!covered[Math.floor(i / 3)]) return
+      sum += (value - clean[i]) ** 2
+      count++
+    })
+    return Math.sqrt(sum / count) / 65535
+  }
+  expect(found.specks.length).toBeGreaterThanOrEqual(3)
+  expect(error(after)).toBeLessThan(0.35 * error(before))
+  after.forEach((value, i) => {
+    if (!covered[Math.floor(i / 3)] && value !== before[i]) throw new Error(`changed beside the specks at ${i}`)
+  })
+})

@@ -1,0 +1,184 @@
+import type { Rectangle } from '../raster'
+import type { BoundaryFrame, PaintEdit } from './edits'
+import { heal } from './heal'
+import { strokeBounds, strokeMask, type StrokeMask } from './stroke'
+import { evenTone } from './tone'
+
+/** A part of a donor: interleaved 16-bit RGB of a rectangle of the picture. */
+export type DonorPart = (part: Rectangle) => Uint16Array
+
+/** The depth of a picture, 0 the nearest frame and 1 the farthest, as large as it. */
+export interface Depths {
+  width: number
+  height: number
+  data: Uint16Array | Float32Array
+  /** Value that stands for the farthest. */
+  most: number
+}
+
+/** A fill looks for texture this far around its hole, in widths of the hole, and at least so many px. */
+const AROUND = 2
+const LEAST_around_px = 40
+/** What lies in one stroke is done in pieces of this size, so that a long stroke does not need its whole rectangle. */
+const PIECE_px = 256
+
+/** What of a picture an edit looks at: what it touches, and for a fill the texture around. */
+export function seenBy(edit: PaintEdit, width: number, height: number): Rectangle {
+  const bounds = strokeBounds(edit, width, height)
+  if (edit.kind === 'heal')
+    return widened(bounds, Math.max(LEAST_around_px, Math.round(AROUND * Math.min(bounds.width, bounds.height))), width, height)
+  return 'evenTone' in edit && edit.evenTone ? widened(bounds, rimOf(bounds.width, bounds.height), width, height) : bounds
+}
+
+/** Carries out edits on a picture of interleaved 16-bit RGB, in place. Where a stroke's strength is 0 nothing changes. */
+export class Mender {
+  /** The picture before any edit: "as it was". */
+  private readonly original: Map<PaintEdit, Uint16Array> = new Map()
+
+  constructor(
+    readonly samples: Uint16Array,
+    readonly width: number,
+    readonly height: number,
+    private readonly depths?: Depths,
+  ) {}
+
+  /** Keeps what an edit of kind `original` will bring back; to be asked before the first edit is made. */
+  remember(edit: PaintEdit): void {
+    if (edit.kind === 'original') this.original.set(edit, this.cut(strokeBounds(edit, this.width, this.height)))
+  }
+
+  /** The rectangles of the picture that an edit touches: what is needed of its donor. */
+  pieces(edit: PaintEdit): Rectangle[] {
+    const { x, y, width, height } = strokeBounds(edit, this.width, this.height)
+    // A tone is evened over the whole stroke.
+    if (width === 0 || height === 0) return []
+    if ('evenTone' in edit && edit.evenTone) return [seenBy(edit, this.width, this.height)]
+    const list: Rectangle[] = []
+    for (let top = y; top < y + height; top += PIECE_px)
+      for (let left = x; left < x + width; left += PIECE_px) {
+        const part = { x: left, y: top, width: Math.min(PIECE_px, x + width - left), height: Math.min(PIECE_px, y + height - top) }
+        if (mayTouch(edit, part)) list.push(part)
+      }
+    return list
+  }
+
+  /** Paints one piece of an edit from its donor, interleaved as the piece is. */
+  paint(edit: PaintEdit, part: Rectangle, donor: Uint16Array): void {
+    const mask = this.mask(edit, part)
+    if ('evenTone' in edit && edit.evenTone) {
+      const raised = Float32Array.from(donor, (value) => value / 65535)
+      evenTone(
+        raised,
+        Float32Array.from(this.cut(part), (value) => value / 65535),
+        mask,
+      )
+      this.blend(mask, (i) => raised[i] * 65535)
+    } else this.blend(mask, (i) => donor[i])
+  }
+
+  /** Brings the picture back as it was before the first edit. */
+  restore(edit: PaintEdit): void {
+    const bounds = strokeBounds(edit, this.width, this.height)
+    const before = this.original.get(edit)
+    if (before && bounds.width > 0) this.blend(this.mask(edit, bounds), (i) => before[i])
+  }
+
+  /** Fills what a stroke covers from around it. */
+  heal(edit: PaintEdit): void {
+    const bounds = strokeBounds(edit, this.width, this.height)
+    if (bounds.width === 0 || bounds.height === 0) return
+    const part = seenBy(edit, this.width, this.height)
+    const mask = this.mask(edit, part)
+    const patch = { width: part.width, height: part.height, samples: Float32Array.from(this.cut(part), (value) => value / 65535) }
+    heal(
+      patch,
+      Uint8Array.from(mask.strength, (s) => Number(s > 0)),
+    )
+    this.blend(mask, (i) => patch.samples[i] * 65535)
+  }
+
+  /** A rectangle of the picture as it is now. */
+  cut({ x, y, width, height }: Rectangle): Uint16Array {
+    const out = new Uint16Array(width * height * 3)
+    for (let row = 0; row < height; row++) {
+      const from = 3 * ((y + row) * this.width + x)
+      out.set(this.samples.subarray(from, from + 3 * width), 3 * row * width)
+    }
+    return out
+  }
+
+  private mask(edit: PaintEdit, part: Rectangle): StrokeMask {
+    const mask = strokeMask(edit, part)
+    const { gate } = edit
+    if (!gate || !this.depths) return mask
+    const { data, width, most } = this.depths
+    for (let y = 0, i = 0; y < part.height; y++)
+      for (let x = 0; x < part.width; x++, i++) {
+        const depth = data[(part.y + y) * width + part.x + x] / most
+        if (depth < gate.near || depth > gate.far) mask.strength[i] = 0
+      }
+    return mask
+  }
+
+  private blend({ x, y, width, height, strength }: StrokeMask, value: (i: number) => number): void {
+    for (let row = 0, k = 0; row < height; row++) {
+      let to = 3 * ((y + row) * this.width + x)
+      for (let column = 0; column < width; column++, k++, to += 3) {
+        const s = strength[k]
+        if (s === 0) continue
+        for (let c = 0; c < 3; c++) {
+          const now = this.samples[to + c]
+          this.samples[to + c] = now + s * (value(3 * k + c) - now) + 0.5
+        }
+      }
+    }
+  }
+}
+
+/** Whether some part of a stroke's path comes near a rectangle; cheaper than its mask, and never wrongly no. */
+function mayTouch({ path, radius_px }: PaintEdit, { x, y, width, height }: Rectangle): boolean {
+  return path.some(([ax, ay], k) => {
+    const [bx, by] = path[Math.min(k + 1, path.length - 1)]
+    return (
+      Math.max(ax, bx) + radius_px >= x &&
+      Math.min(ax, bx) - radius_px <= x + width &&
+      Math.max(ay, by) + radius_px >= y &&
+      Math.min(ay, by) - radius_px <= y + height
+    )
+  })
+}
+
+const rimOf = (width: number, height: number) => Math.max(8, Math.round(0.5 * Math.min(width, height)))
+
+function widened({ x, y, width, height }: Rectangle, by: number, most_x: number, most_y: number): Rectangle {
+  const [left, top] = [Math.max(0, x - by), Math.max(0, y - by)]
+  return { x: left, y: top, width: Math.min(most_x, x + width + by) - left, height: Math.min(most_y, y + height + by) - top }
+}
+
+/**
+ * Lays a frame over what lies above its line: below the line it is shown, above it what `samples` held, softly over the line's width.
+ * Lines go from left to right; beyond their ends they go on level. Rows `from` … are of the whole picture, as is `donor`.
+ */
+export function layBelow(samples: Uint16Array, width: number, height: number, donor: Uint16Array, { until = [], width_px = 0 }: BoundaryFrame): void {
+  const line = lineAt(until, width)
+  for (let y = 0; y < height; y++)
+    for (let x = 0, o = 3 * y * width; x < width; x++, o += 3) {
+      const t = width_px > 0 ? (y - line[x]) / width_px + 0.5 : y >= line[x] ? 1 : 0
+      if (t <= 0) continue
+      const s = t >= 1 ? 1 : t * t * (3 - 2 * t)
+      for (let c = 0; c < 3; c++) samples[o + c] = samples[o + c] + s * (donor[o + c] - samples[o + c]) + 0.5
+    }
+}
+
+/** Height of a line at each column. */
+function lineAt(points: [number, number][], width: number): Float32Array {
+  const sorted = [...points].sort(([a], [b]) => a - b)
+  const out = new Float32Array(width)
+  for (let x = 0, k = 0; x < width; x++) {
+    while (k < sorted.length - 2 && sorted[k + 1][0] < x) k++
+    const [[ax, ay], [bx, by]] = [sorted[k], sorted[Math.min(k + 1, sorted.length - 1)]]
+    const t = bx > ax ? Math.min(1, Math.max(0, (x - ax) / (bx - ax))) : 0
+    out[x] = ay + t * (by - ay)
+  }
+  return out
+}

@@ -1,0 +1,77 @@
+import * as fc from 'fast-check'
+import { standingEdits, strengthAt, strokeBounds, strokeMask, type MendEdit, type Stroke } from '.'
+
+const stroke = (change: Partial<Stroke> = {}): Stroke => ({ path: [[20, 20]], radius_px: 10, softness: 0.5, opacity: 1, ...change })
+
+describe('the strength of a stroke', () => {
+  test('is whole to where its softness begins, and nothing from the radius on', () => {
+    expect(strengthAt(5, stroke())).toBe(1)
+    expect(strengthAt(7.5, stroke())).toBeCloseTo(0.5, 9)
+    expect(strengthAt(10, stroke())).toBe(0)
+    expect(strengthAt(0, stroke({ opacity: 0.3 }))).toBe(0.3)
+    expect([strengthAt(10, stroke({ softness: 0 })), strengthAt(10.001, stroke({ softness: 0 }))]).toEqual([1, 0])
+  })
+
+  test('never rises outwards, and has no step', () =>
+    fc.assert(
+      fc.property(fc.double({ min: 0.05, max: 1, noNaN: true }), fc.double({ min: 0, max: 12, noNaN: true }), (softness, at) => {
+        const [here, beyond] = [at, at + 0.01].map((distance) => strengthAt(distance, stroke({ softness })))
+        expect(beyond).toBeLessThanOrEqual(here)
+        // The steepest part of the fall is 1.5 over its width.
+        expect(here - beyond).toBeLessThanOrEqual((1.6 * 0.01) / (10 * softness) + 1e-9)
+      }),
+    ))
+
+  test('parts of one stroke that overlap do not add up', () => {
+    const once = strokeMask(stroke({ opacity: 0.5 }), { x: 0, y: 0, width: 40, height: 40 })
+    const thrice = strokeMask(
+      stroke({
+        opacity: 0.5,
+        path: [
+          [20, 20],
+          [20, 20],
+          [20.5, 20],
+          [20, 20],
+        ],
+      }),
+      { x: 0, y: 0, width: 40, height: 40 },
+    )
+    expect(Math.max(...thrice.strength)).toBe(0.5)
+    expect(once.strength[20 * 40 + 12]).toBeCloseTo(thrice.strength[20 * 40 + 12], 6)
+  })
+
+  test('a mask is the distance to the path, worked out pixel by pixel', () => {
+    const path: [number, number][] = [
+      [5, 8],
+      [30, 12],
+      [28, 33],
+    ]
+    const mask = strokeMask(stroke({ path, radius_px: 7 }), { x: 3, y: 2, width: 40, height: 38 })
+    const toPiece = (x: number, y: number, [ax, ay]: number[], [bx, by]: number[]) => {
+      const t = Math.min(1, Math.max(0, ((x - ax) * (bx - ax) + (y - ay) * (by - ay)) / ((bx - ax) ** 2 + (by - ay) ** 2)))
+      return Math.hypot(x - ax - t * (bx - ax), y - ay - t * (by - ay))
+    }
+    for (let y = 2; y < 40; y += 3)
+      for (let x = 3; x < 43; x += 3) {
+        const away = Math.min(toPiece(x, y, path[0], path[1]), toPiece(x, y, path[1], path[2]))
+        expect(mask.strength[(y - 2) * 40 + x - 3]).toBeCloseTo(strengthAt(away, stroke({ radius_px: 7 })), 4)
+      }
+  })
+
+  test('a stroke beside the picture touches nothing of it', () => {
+    expect(strokeBounds(stroke({ path: [[-20, 5]] }), 40, 40).width).toBe(0)
+    expect(strokeBounds(stroke({ path: [[35, 5]] }), 40, 40)).toEqual({ x: 25, y: 0, width: 15, height: 16 })
+  })
+})
+
+describe('edits that stand', () => {
+  const heal = (id: string): MendEdit => ({ id, kind: 'heal', ...stroke() })
+  const undo = (id: string, of: string): MendEdit => ({ id, kind: 'undo', of })
+  const ids = (...edits: MendEdit[]) => standingEdits(edits).map(({ id }) => id)
+
+  test('undone ones do not; an undo that was undone does nothing, to any depth', () => {
+    expect(ids(heal('1'), heal('2'), undo('3', '1'))).toEqual(['2'])
+    expect(ids(heal('1'), undo('2', '1'), undo('3', '2'))).toEqual(['1'])
+    expect(ids(heal('1'), undo('2', '1'), undo('3', '2'), undo('4', '3'))).toEqual([])
+  })
+})

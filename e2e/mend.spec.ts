@@ -1,0 +1,298 @@
+import { execFileSync } from 'node:child_process'
+import { existsSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs'
+import path from 'node:path'
+import { expect, test, type Locator, type Page } from '@playwright/test'
+import sharp from 'sharp'
+
+const FOLDER = '.e2e/import/to-mend'
+const [WIDTH, HEIGHT] = [480, 320]
+/** Where a part slips in frames 5 and 6. */
+const GHOST = { x: 200, y: 150, radius: 26 }
+
+/** Nine frames; in two of them a disc of the subject slips by 8 px, so that the picture shows it twice. */
+async function frames(): Promise<void> {
+  if (existsSync(path.join(FOLDER, 'truth.json'))) return
+  mkdirSync(FOLDER, { recursive: true })
+  const scene = path.join(FOLDER, '..', 'to-mend.json')
+  const camera = { width_px: WIDTH, height_px: HEIGHT, mover: 'ring', fNumber: 5.6 }
+  writeFileSync(scene, JSON.stringify({ scene: 'fossil', seed: 5, camera, positions_mm: [0, 1.1, 2.2, 3.3, 4.4, 5.5, 6.6, 7.7, 8.8] }))
+  execFileSync(process.execPath, ['dist/nitidus.mjs', 'simulate', scene, '--out', FOLDER])
+  for (const name of ['frame_005.jpg', 'frame_006.jpg']) {
+    const file = path.join(FOLDER, name)
+    const { data } = await sharp(readFileSync(file)).raw().toBuffer({ resolveWithObject: true })
+    const moved = Buffer.from(data)
+    for (let y = 0; y < HEIGHT; y++)
+      for (let x = 0; x < WIDTH; x++)
+        if (Math.hypot(x - GHOST.x, y - GHOST.y) < GHOST.radius)
+          data.copy(moved, 3 * (y * WIDTH + x), 3 * ((y + 3) * WIDTH + x + 8), 3 * ((y + 3) * WIDTH + x + 8) + 3)
+    writeFileSync(
+      file,
+      await sharp(moved, { raw: { width: WIDTH, height: HEIGHT, channels: 3 } })
+        .jpeg({ quality: 95, chromaSubsampling: '4:4:4' })
+        .toBuffer(),
+    )
+  }
+  expect(readdirSync(FOLDER).filter((name) => name.endsWith('.jpg'))).toHaveLength(9)
+}
+
+let address: string
+let render: number
+
+/** Brings the frames, fuses them, and opens the mend: once for all tests here. */
+test.beforeAll(async ({ browser }) => {
+  await frames()
+  const page = await browser.newPage()
+  await page.goto('/shoots/frames')
+  await page.getByLabel('Or a folder on this computer').fill('to-mend')
+  await page.getByRole('button', { name: 'Import' }).click()
+  await expect(page).toHaveURL(/\/shoots\/\d+\/shoot/, { timeout: 60_000 })
+  await page.getByRole('button', { name: /^Fuse/ }).click()
+  await expect(page).toHaveURL(/\/result\?render=\d+$/, { timeout: 60_000 })
+  render = Number(/render=(\d+)/.exec(page.url())![1])
+  address = page.url().replace(/result\?.*/, 'mend')
+  await page.close()
+})
+
+test.describe.configure({ mode: 'serial' })
+
+const edits = (page: Page) => page.getByRole('list', { name: 'Edits' }).getByRole('listitem')
+const glass = (page: Page) => page.getByTestId('porthole')
+const through = (page: Page) => page.getByTestId('through')
+
+/** The middle of the view, where the picture's middle lies. */
+async function middleOf(stage: Locator) {
+  const { x, y, width, height } = (await stage.boundingBox())!
+  return { x: x + width / 2, y: y + height / 2 }
+}
+
+/** The picture's px under what is seen at a place of the screen. */
+async function seenAt(page: Page, { x, y }: { x: number; y: number }): Promise<number[]> {
+  const shot = await page.screenshot({ clip: { x: Math.round(x), y: Math.round(y), width: 2, height: 2 } })
+  return [...(await sharp(shot).removeAlpha().raw().toBuffer()).subarray(0, 3)]
+}
+
+test('one rests on a place, chooses a window, sees through the porthole, paints, undoes, and finds it after a reload', async ({ page }) => {
+  await page.goto(address)
+  await expect(glass(page)).toBeVisible()
+  const at = await middleOf(glass(page))
+  await page.mouse.move(at.x, at.y)
+  const windows = page.getByRole('list', { name: 'The same spot in every frame' })
+  await expect(windows.getByRole('button', { name: /which is shown there/ })).toHaveCount(1)
+  await expect(windows.locator('img')).toHaveCount(9)
+  const beside = { x: at.x + 4, y: at.y + 4 }
+  const before = await seenAt(page, beside)
+  await windows.getByRole('button', { name: /Paint from frame 9,/ }).click()
+  await expect(through(page)).toHaveText('frame 9')
+  // Under the pointer the last frame is seen already, which is far out of focus there.
+  await page.mouse.move(at.x, at.y)
+  await expect.poll(async () => (await seenAt(page, beside)).join() === before.join()).toBe(false)
+  const live = await seenAt(page, beside)
+  await page.mouse.down()
+  await page.mouse.move(at.x + 30, at.y, { steps: 5 })
+  await page.mouse.up()
+  await expect(edits(page)).toHaveCount(1)
+  await expect(edits(page)).toContainText('From frame 9')
+  // What was seen stays when the pointer goes away.
+  await page.mouse.move(at.x, at.y - 180)
+  await expect
+    .poll(async () => Math.max(...(await seenAt(page, beside)).map((value, c) => Math.abs(value - live[c]))), { timeout: 10_000 })
+    .toBeLessThanOrEqual(12)
+
+  await page.reload()
+  await expect(edits(page)).toHaveCount(1)
+  await page.keyboard.press('Control+z')
+  await expect(edits(page).first()).toHaveAttribute('data-stands', 'false')
+  await page.reload()
+  await expect(edits(page).first()).toHaveAttribute('data-stands', 'false')
+  await page.keyboard.press('Control+Shift+Z')
+  await expect(edits(page).first()).toHaveAttribute('data-stands', 'true')
+  await page.getByRole('button', { name: 'Take back' }).click()
+  await expect(edits(page).first()).toHaveAttribute('data-stands', 'false')
+})
+
+test('keys size the porthole, say what shows, and are all told on a sheet', async ({ page }) => {
+  await page.goto(address)
+  const at = await middleOf(glass(page))
+  await page.mouse.move(at.x, at.y)
+  await expect(page.getByRole('button', { name: /which is shown there/ })).toHaveCount(1)
+  const rim = glass(page).locator('circle').first()
+  const size = async () => Number(await rim.getAttribute('r'))
+  const first = await size()
+  await page.keyboard.press('ArrowUp')
+  await expect.poll(size).toBeGreaterThan(first)
+  await page.mouse.wheel(0, 100)
+  await expect.poll(size).toBeCloseTo(first, 1)
+  await page.keyboard.press('s')
+  await expect(through(page)).toHaveText(/^frame \d, sharpest here$/)
+  await page.keyboard.press('h')
+  await expect(through(page)).toHaveText('healed from around')
+  await page.keyboard.press('ArrowRight')
+  await expect(through(page)).toHaveText(/^frame \d$/)
+  await page.keyboard.press('?')
+  await expect(page.getByRole('dialog', { name: 'Keys' })).toContainText('undo, redo')
+  await page.keyboard.press('Escape')
+  await expect(page.getByRole('dialog')).toHaveCount(0)
+})
+
+test('a gate that nothing lies in lets nothing be painted; the file is as the screen', async ({ page }) => {
+  await page.goto(address)
+  const near = page.getByRole('slider', { name: 'Nearest depth that is painted' })
+  await near.focus()
+  for (let k = 0; k < 16; k++) await page.keyboard.press('ArrowRight')
+  await expect(page.getByRole('group', { name: 'Depths that the porthole may touch' })).toContainText(/from slice 9/)
+  const at = await middleOf(glass(page))
+  await page.mouse.move(at.x - 20, at.y)
+  await page.getByRole('button', { name: /Paint from frame 1,/ }).click()
+  await page.mouse.move(at.x, at.y)
+  const beside = { x: at.x + 4, y: at.y + 4 }
+  await page.mouse.down()
+  await page.mouse.up()
+  await page.mouse.move(at.x, at.y - 180)
+  const gated = (await (await page.request.get(`/api/renders/${render}/mends`)).json())[0].edits.at(-1)
+  expect(gated.gate).toEqual({ near: 1, far: 1 })
+  await page.keyboard.down('u')
+  const untouched = await seenAt(page, beside)
+  await page.keyboard.up('u')
+  expect(await seenAt(page, beside)).toEqual(untouched)
+})
+
+test('the round finds the planted ghost; it is mended in three actions from the opened screen, and the file shows it whole', async ({ page }) => {
+  await page.goto(address)
+  await page.getByRole('button', { name: 'Begin another mend' }).click()
+  await expect(edits(page)).toHaveCount(0)
+  // 1: have the picture looked over.
+  await page.getByRole('button', { name: 'Look the picture over' }).click()
+  await expect(page.getByTestId('place')).toContainText('A part moved', { timeout: 60_000 })
+  const { places } = await (await page.request.get(`/api/renders/${render}/places`)).json()
+  expect(places[0].kind).toBe('ghost')
+  const { crop } = await (await page.request.get(`/api/renders/${render}/json`)).json()
+  const [gx, gy] = [GHOST.x - crop.x, GHOST.y - crop.y]
+  expect(places[0].x).toBeLessThan(gx + GHOST.radius)
+  expect(places[0].x + places[0].width).toBeGreaterThan(gx - GHOST.radius)
+  expect(places[0].y).toBeLessThan(gy + GHOST.radius)
+  expect(places[0].y + places[0].height).toBeGreaterThan(gy - GHOST.radius)
+  // Blinking shows what would change, and changes nothing.
+  const mark = (await page.getByTestId('place-mark').boundingBox())!
+  const clip = { x: Math.round(mark.x), y: Math.round(mark.y), width: Math.round(mark.width), height: Math.round(mark.height) }
+  const now = await page.screenshot({ clip })
+  await page.keyboard.down('b')
+  await expect.poll(async () => (await page.screenshot({ clip })).equals(now)).toBe(false)
+  await page.keyboard.up('b')
+  await expect.poll(async () => (await page.screenshot({ clip })).equals(now)).toBe(true)
+  // 2: take the suggestion.
+  await page.keyboard.press('Enter')
+  await expect(edits(page)).toHaveCount(1)
+  await expect(edits(page)).toContainText(places[0].suggestion.frame ? /From frame [1-4789]/ : 'Healed')
+  // 3: render it.
+  await page.getByRole('button', { name: 'Render the mended picture' }).click()
+  await expect(page).toHaveURL(/\/result\?render=\d+$/, { timeout: 60_000 })
+  const mended = Number(/render=(\d+)/.exec(page.url())![1])
+  expect(mended).not.toBe(render)
+  const part = `x=${places[0].x}&y=${places[0].y}&width=${Math.max(16, places[0].width)}&height=${Math.max(16, places[0].height)}`
+  const area = async (id: number) => {
+    const answer = await page.request.get(`/api/renders/${id}/area?${part}`)
+    return sharp(await answer.body())
+      .removeAlpha()
+      .raw()
+      .toBuffer()
+  }
+  const [was, is] = [await area(render), await area(mended)]
+  const apart = (a: Buffer, b: Buffer) => Math.sqrt(a.reduce((sum, value, i) => sum + (value - b[i]) ** 2, 0) / a.length)
+  expect(apart(was, is)).toBeGreaterThan(3)
+  await expect(page.getByRole('region', { name: 'Renders' })).toContainText('mended in 1 place')
+})
+
+test('a walk goes over all of the picture from front to back, and is taken up where one left', async ({ page }) => {
+  await page.goto(address)
+  await page.getByRole('button', { name: 'Walk from front to back' }).click()
+  const walk = page.getByRole('group', { name: 'A walk from front to back' })
+  const { crop } = await (await page.request.get(`/api/renders/${render}/json`)).json()
+  const { views } = await (await page.request.get(`/api/renders/${render}/walk?width=100&height=100`)).json()
+  const area = views.reduce((sum: number, { width, height }: { width: number; height: number }) => sum + width * height, 0)
+  expect(area).toBe(crop.width * crop.height)
+  // The picture is small: at 100 % it is seen at once from side to side.
+  await expect(walk).toContainText(/^1 of \d/)
+  await expect(page.getByTestId('place-mark')).toBeVisible()
+  await page.reload()
+  await page.getByRole('button', { name: 'Walk from front to back' }).click()
+  await expect(walk).toContainText(/^1 of \d/)
+  const of = Number(/of (\d+)/.exec((await walk.textContent())!)![1])
+  for (let k = 0; k < of; k++) await page.keyboard.press('n')
+  await expect(walk).toHaveCount(0)
+})
+
+test('a picture is composed of four frames with lines laid by depth; a line is dragged, and the file has each frame up to its line', async ({
+  page,
+}) => {
+  await page.goto(address)
+  await page.getByRole('button', { name: 'Compose by hand' }).click()
+  const dialog = page.getByRole('dialog', { name: 'Compose by hand' })
+  await expect(dialog.getByRole('button', { pressed: true })).toHaveCount(4)
+  await dialog.getByRole('button', { name: 'Lay the lines' }).click()
+  await expect(page.getByRole('button', { name: 'Drag the lines' })).toHaveAttribute('aria-pressed', 'true')
+  const baseOf = async () => (await (await page.request.get(`/api/renders/${render}/mends`)).json())[0].base
+  await expect.poll(async () => (await baseOf()).boundaries?.length).toBe(4)
+  const laid = (await baseOf()).boundaries
+  expect(laid.slice(0, 3).every(({ until }: { until?: unknown[] }) => until?.length === 7)).toBe(true)
+  // The middle point of the first line, dragged upwards by 40 px of the screen.
+  const stage = page.locator('canvas').last()
+  await expect(stage).toBeVisible()
+  const { crop } = await (await page.request.get(`/api/renders/${render}/json`)).json()
+  const box = (await glass(page).boundingBox())!
+  const scale = Math.min(box.width / crop.width, box.height / crop.height)
+  const onScreen = ([x, y]: [number, number]) => ({
+    x: box.x + box.width / 2 + (x + 0.5 - crop.width / 2) * scale,
+    y: box.y + box.height / 2 + (y + 0.5 - crop.height / 2) * scale,
+  })
+  const line = laid.findIndex(({ until }: { until: [number, number][] }) => until && until[3][1] > 60 && until[3][1] < crop.height - 10)
+  const from = onScreen(laid[line].until[3])
+  await page.mouse.move(from.x, from.y)
+  await page.mouse.down()
+  await page.mouse.move(from.x, from.y - 40, { steps: 4 })
+  await page.mouse.up()
+  await expect.poll(async () => (await baseOf()).boundaries[line].until[3][1]).toBeLessThan(laid[line].until[3][1] - 0.6 * (40 / scale))
+  await page.getByRole('button', { name: 'Render the mended picture' }).click()
+  await expect(page).toHaveURL(/\/result\?render=\d+$/, { timeout: 60_000 })
+})
+
+test('what is not right is refused in a sentence, and nothing is lost', async ({ page }) => {
+  const mends = await (await page.request.get(`/api/renders/${render}/mends`)).json()
+  const add = (edit: object) => page.request.post(`/api/mends/${mends[0].id}/edits`, { data: { edits: [edit] } })
+  const stroke = { path: [[10, 10]], radius_px: 5 }
+  for (const [edit, code] of [
+    [{ id: 'a', kind: 'donor', frame: 'elsewhere.jpg', ...stroke }, 'mend.frameUnknown'],
+    [{ id: 'b', kind: 'heal', ...stroke, radius_px: 0 }, 'value.number.greater'],
+    [{ id: 'c', kind: 'heal', ...stroke, radius_px: 1e9 }, 'value.number.max'],
+    [{ id: 'd', kind: 'render', file: 'render-999999', ...stroke }, 'render.gone'],
+  ] as const) {
+    const answer = await add(edit)
+    expect(answer.ok()).toBe(false)
+    expect((await answer.json()).code).toBe(code)
+  }
+  const after = await (await page.request.get(`/api/renders/${render}/mends`)).json()
+  expect(after).toEqual(mends)
+})
+
+test('two tabs that mend one picture lose nothing', async ({ page, context }) => {
+  const other = await context.newPage()
+  await page.goto(address)
+  await other.goto(address)
+  await page.getByRole('button', { name: 'Begin another mend' }).click()
+  await expect(edits(page)).toHaveCount(0)
+  await other.reload()
+  for (const [tab, dx] of [
+    [page, -60],
+    [other, 60],
+  ] as const) {
+    await tab.bringToFront()
+    await tab.getByRole('button', { name: 'Healed from around' }).click()
+    const at = await middleOf(glass(tab))
+    await tab.mouse.move(at.x + dx, at.y)
+    await tab.mouse.down()
+    await tab.mouse.up()
+  }
+  await expect(edits(other)).toHaveCount(2)
+  await page.reload()
+  await expect(edits(page)).toHaveCount(2)
+  await other.close()
+})

@@ -1,0 +1,123 @@
+import type { MendBase, MendEdit, PaintEdit } from '@/core/mend'
+import type { FrameDetail, Registration } from '@/schemas'
+import { bandOrders, orderOf, type MendedRender } from './orders'
+import { editOf, throughText } from './through'
+import { lastDone, lastUndone } from './useMend'
+
+const stroke = { path: [[50, 40]] as [number, number][], radius_px: 10, softness: 0.5, opacity: 1 }
+const heal = (id: string, change = {}): PaintEdit => ({ ...stroke, id, kind: 'heal', ...change })
+const undo = (id: string, of: string): MendEdit => ({ id, kind: 'undo', of })
+
+describe('undo and redo', () => {
+  test('go back stroke by stroke and forth again', () => {
+    const edits: MendEdit[] = [heal('a'), heal('b')]
+    expect(lastDone(edits)).toBe('b')
+    expect(lastUndone(edits)).toBeUndefined()
+    edits.push(undo('u1', 'b'))
+    expect([lastDone(edits), lastUndone(edits)]).toEqual(['a', 'u1'])
+    edits.push(undo('u2', 'a'))
+    expect([lastDone(edits), lastUndone(edits)]).toEqual([undefined, 'u2'])
+    // Redo takes an undo back.
+    edits.push(undo('r1', 'u2'))
+    expect([lastDone(edits), lastUndone(edits)]).toEqual(['a', 'u1'])
+    edits.push(undo('r2', 'u1'))
+    expect([lastDone(edits), lastUndone(edits)]).toEqual(['b', undefined])
+  })
+
+  test('what was painted since leaves nothing to redo', () => {
+    expect(lastUndone([heal('a'), undo('u', 'a'), heal('b')])).toBeUndefined()
+  })
+})
+
+const registration: Registration = {
+  version: 2,
+  reference: 'b.jpg',
+  frames: ['a.jpg', 'b.jpg'].map((file, k) => ({
+    file,
+    role: 'use' as const,
+    scale: 1,
+    rotation_deg: 0,
+    dx_px: k === 0 ? 3 : 0,
+    dy_px: 0,
+    gain_ev: 0,
+  })),
+  crop: { x: 10, y: 20, width: 300, height: 200 },
+  bends: { net: { left_px: 0, top_px: 0, spacingX_px: 1, spacingY_px: 1, columns: 0, rows: 0 }, frames: {} },
+} as Registration
+const detail = (id: number, name: string) => ({ id, name, width: 320, height: 240 }) as FrameDetail
+const render = (base: MendBase = 'fused'): MendedRender => ({
+  id: 7,
+  registration,
+  frames: new Map([
+    ['a.jpg', detail(1, 'a.jpg')],
+    ['b.jpg', detail(2, 'b.jpg')],
+  ]),
+  base,
+})
+
+describe('what the worker is asked for', () => {
+  const donor: PaintEdit = { ...stroke, id: 'd', kind: 'donor', frame: 'a.jpg' }
+
+  test('the part that a stroke touches, and the frame where it lies there', () => {
+    const order = orderOf(donor, [], render())!
+    expect(order.cut).toEqual({ x: 40, y: 30, width: 21, height: 21 })
+    expect(order.base).toBe('/api/renders/7/area?x=40&y=30&width=21&height=21')
+    const { donor: source } = order.edits[0]
+    // The crop's corner, a margin of 24 px, and the motion of 3 px.
+    expect(source!.url).toBe('/api/frames/1/area?x=29&y=26&width=69&height=69')
+    expect(order.edits[0].edit).toMatchObject({ path: [[10, 10]] })
+    expect(order.depths).toBeUndefined()
+  })
+
+  test('with the edits before that touch the same part, and no others', () => {
+    const before = [heal('near', { path: [[55, 45]] }), heal('far', { path: [[200, 150]] })]
+    expect(orderOf(donor, before, render())!.edits.map(({ edit }) => edit.id)).toEqual(['near', 'd'])
+  })
+
+  test('a gate needs the depth; a stroke outside needs nothing; another render lies as this one', () => {
+    expect(orderOf({ ...donor, gate: { near: 0, far: 0.5 } }, [], render())!.depths).toContain('/api/renders/7/depths?x=40')
+    expect(orderOf({ ...donor, path: [[-50, -50]] }, [], render())).toBeUndefined()
+    const other = orderOf({ ...stroke, id: 'r', kind: 'render', file: 'render-9' }, [], render())!
+    expect(other.edits[0].donor).toEqual({ url: '/api/renders/9/area?x=40&y=30&width=21&height=21', width: 21, height: 21 })
+  })
+
+  test('a composed picture is laid of its frames, the top one first, and its soft borders are asked for', () => {
+    const until: [number, number][] = [
+      [0, 100],
+      [299, 140],
+    ]
+    const composed = render({ boundaries: [{ frame: 'a.jpg', until, width_px: 20 }, { frame: 'b.jpg' }] })
+    const { base } = orderOf(donor, [], composed)!
+    expect(base).toEqual([
+      { donor: expect.objectContaining({ url: expect.stringContaining('/frames/2/') }) },
+      {
+        donor: expect.objectContaining({ url: expect.stringContaining('/frames/1/') }),
+        until: [
+          [-40, 70],
+          [259, 110],
+        ],
+        width_px: 20,
+      },
+    ])
+    const [band] = bandOrders(composed)
+    expect(band.part).toEqual({ x: 0, y: 90, width: 300, height: 61 })
+    expect(bandOrders(render())).toEqual([])
+  })
+})
+
+describe('what shows through', () => {
+  const frames = [
+    { number: 4, file: 'a.jpg', position_mm: null },
+    { number: 5, file: 'b.jpg', position_mm: null },
+  ]
+  const named = { ...stroke, id: 'x' }
+
+  test('becomes the edit, and is said', () => {
+    expect(editOf({ kind: 'sharpest' }, named, frames, 1, true)).toMatchObject({ kind: 'donor', frame: 'b.jpg', evenTone: true })
+    expect(editOf({ kind: 'sharpest' }, named, frames, undefined, true)).toBeUndefined()
+    expect(editOf({ kind: 'render', id: 9 }, named, frames, 1, false)).toMatchObject({ kind: 'render', file: 'render-9' })
+    expect(editOf({ kind: 'original' }, named, frames, 1, false)).toEqual({ ...named, kind: 'original' })
+    expect(throughText({ kind: 'donor', index: 0 }, frames, undefined)).toBe('frame 4')
+    expect(throughText({ kind: 'sharpest' }, frames, 1)).toBe('frame 5, sharpest here')
+  })
+})

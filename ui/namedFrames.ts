@@ -1,0 +1,26 @@
+import type { FrameDetail, RenderDetail, RunDetail, ShootDetail } from '@/schemas'
+import { frameNumbers } from './frameNumbers'
+
+/** A frame of a render as the screen calls it. */
+export interface NamedFrame {
+  number: number
+  file: string
+  position_mm: number | null
+  /** Absent where it was deleted. */
+  frame?: FrameDetail
+}
+
+/**
+ * The frames that a render was made of, in its order. They are looked for in all runs, as some may have been split off since;
+ * reports of older renders know them by name only. One that was deleted has no number of its own any more: its place stands for it.
+ */
+export function namedFrames({ runs }: Pick<ShootDetail, 'runs'>, run: RunDetail, { report }: RenderDetail): NamedFrame[] {
+  const all = new Map(runs.flatMap(({ frames }) => frames).map((frame) => [frame.id, frame]))
+  const named = new Map([...runs.flatMap(({ frames }) => frames), ...run.frames].map((frame) => [frame.name, frame]))
+  const { byId, byName } = frameNumbers(run)
+  return report.frames.map(({ id, file }, k) => {
+    const frame = id === undefined ? named.get(file) : all.get(id)
+    const number = (frame && byId.get(frame.id)) ?? byName.get(file) ?? k + 1
+    return { number, file, position_mm: frame?.position_mm ?? null, frame }
+  })
+}

@@ -1,8 +1,0 @@
-import type { ShootDetail } from '@/schemas'
-import { useUnits } from '../units'
-
-/** Where a frame was focused, as its shoot's ribbon counts: from the near edge, or from the lens where it was planned by distances. */
-export function useFocusText({ planRequest: { subject } }: ShootDetail): (position_mm: number) => string {
-  const { length, place } = useUnits()
-  return subject.kind === 'range' ? (position_mm) => length(subject.near_mm + position_mm) : place
-}
