@@ -1,75 +1,15 @@
-import { execFileSync } from 'node:child_process'
-import { existsSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs'
-import path from 'node:path'
-import { expect, test, type Locator, type Page } from '@playwright/test'
+import { expect, test } from '@playwright/test'
 import sharp from 'sharp'
-
-const FOLDER = '.e2e/import/to-mend'
-const [WIDTH, HEIGHT] = [480, 320]
-/** Where a part slips in frames 5 and 6. */
-const GHOST = { x: 200, y: 150, radius: 26 }
-
-/** Nine frames; in two of them a disc of the subject slips by 8 px, so that the picture shows it twice. */
-async function frames(): Promise<void> {
-  if (existsSync(path.join(FOLDER, 'truth.json'))) return
-  mkdirSync(FOLDER, { recursive: true })
-  const scene = path.join(FOLDER, '..', 'to-mend.json')
-  const camera = { width_px: WIDTH, height_px: HEIGHT, mover: 'ring', fNumber: 5.6 }
-  writeFileSync(scene, JSON.stringify({ scene: 'fossil', seed: 5, camera, positions_mm: [0, 1.1, 2.2, 3.3, 4.4, 5.5, 6.6, 7.7, 8.8] }))
-  execFileSync(process.execPath, ['dist/nitidus.mjs', 'simulate', scene, '--out', FOLDER])
-  for (const name of ['frame_005.jpg', 'frame_006.jpg']) {
-    const file = path.join(FOLDER, name)
-    const { data } = await sharp(readFileSync(file)).raw().toBuffer({ resolveWithObject: true })
-    const moved = Buffer.from(data)
-    for (let y = 0; y < HEIGHT; y++)
-      for (let x = 0; x < WIDTH; x++)
-        if (Math.hypot(x - GHOST.x, y - GHOST.y) < GHOST.radius)
-          data.copy(moved, 3 * (y * WIDTH + x), 3 * ((y + 3) * WIDTH + x + 8), 3 * ((y + 3) * WIDTH + x + 8) + 3)
-    writeFileSync(
-      file,
-      await sharp(moved, { raw: { width: WIDTH, height: HEIGHT, channels: 3 } })
-        .jpeg({ quality: 95, chromaSubsampling: '4:4:4' })
-        .toBuffer(),
-    )
-  }
-  expect(readdirSync(FOLDER).filter((name) => name.endsWith('.jpg'))).toHaveLength(9)
-}
+import { edits, GHOST, glass, middleOf, openMend, seenAt, through } from './mendRun'
 
 let address: string
 let render: number
 
-/** Brings the frames, fuses them, and opens the mend: once for all tests here. */
 test.beforeAll(async ({ browser }) => {
-  await frames()
-  const page = await browser.newPage()
-  await page.goto('/shoots/frames')
-  await page.getByLabel('Or a folder on this computer').fill('to-mend')
-  await page.getByRole('button', { name: 'Import' }).click()
-  await expect(page).toHaveURL(/\/shoots\/\d+\/shoot/, { timeout: 60_000 })
-  await page.getByRole('button', { name: /^Fuse/ }).click()
-  await expect(page).toHaveURL(/\/result\?render=\d+$/, { timeout: 60_000 })
-  render = Number(/render=(\d+)/.exec(page.url())![1])
-  address = page.url().replace(/result\?.*/, 'mend')
-  await page.close()
+  ;({ address, render } = await openMend(browser))
 })
 
 test.describe.configure({ mode: 'serial' })
-
-const edits = (page: Page) => page.getByRole('list', { name: 'Edits' }).getByRole('listitem')
-const glass = (page: Page) => page.getByTestId('porthole')
-const through = (page: Page) => page.getByTestId('through')
-
-/** The middle of the view, where the picture's middle lies. */
-async function middleOf(stage: Locator) {
-  const { x, y, width, height } = (await stage.boundingBox())!
-  return { x: x + width / 2, y: y + height / 2 }
-}
-
-/** The picture's px under what is seen at a place of the screen. */
-async function seenAt(page: Page, { x, y }: { x: number; y: number }): Promise<number[]> {
-  const shot = await page.screenshot({ clip: { x: Math.round(x), y: Math.round(y), width: 2, height: 2 } })
-  return [...(await sharp(shot).removeAlpha().raw().toBuffer()).subarray(0, 3)]
-}
 
 test('one rests on a place, chooses a window, sees through the porthole, paints, undoes, and finds it after a reload', async ({ page }) => {
   await page.goto(address)
@@ -219,80 +159,4 @@ test('a walk goes over all of the picture from front to back, and is taken up wh
   const of = Number(/of (\d+)/.exec((await walk.textContent())!)![1])
   for (let k = 0; k < of; k++) await page.keyboard.press('n')
   await expect(walk).toHaveCount(0)
-})
-
-test('a picture is composed of four frames with lines laid by depth; a line is dragged, and the file has each frame up to its line', async ({
-  page,
-}) => {
-  await page.goto(address)
-  await page.getByRole('button', { name: 'Compose by hand' }).click()
-  const dialog = page.getByRole('dialog', { name: 'Compose by hand' })
-  await expect(dialog.getByRole('button', { pressed: true })).toHaveCount(4)
-  await dialog.getByRole('button', { name: 'Lay the lines' }).click()
-  await expect(page.getByRole('button', { name: 'Drag the lines' })).toHaveAttribute('aria-pressed', 'true')
-  const baseOf = async () => (await (await page.request.get(`/api/renders/${render}/mends`)).json())[0].base
-  await expect.poll(async () => (await baseOf()).boundaries?.length).toBe(4)
-  const laid = (await baseOf()).boundaries
-  expect(laid.slice(0, 3).every(({ until }: { until?: unknown[] }) => until?.length === 7)).toBe(true)
-  // The middle point of the first line, dragged upwards by 40 px of the screen.
-  const stage = page.locator('canvas').last()
-  await expect(stage).toBeVisible()
-  const { crop } = await (await page.request.get(`/api/renders/${render}/json`)).json()
-  const box = (await glass(page).boundingBox())!
-  const scale = Math.min(box.width / crop.width, box.height / crop.height)
-  const onScreen = ([x, y]: [number, number]) => ({
-    x: box.x + box.width / 2 + (x + 0.5 - crop.width / 2) * scale,
-    y: box.y + box.height / 2 + (y + 0.5 - crop.height / 2) * scale,
-  })
-  const line = laid.findIndex(({ until }: { until: [number, number][] }) => until && until[3][1] > 60 && until[3][1] < crop.height - 10)
-  const from = onScreen(laid[line].until[3])
-  await page.mouse.move(from.x, from.y)
-  await page.mouse.down()
-  await page.mouse.move(from.x, from.y - 40, { steps: 4 })
-  await page.mouse.up()
-  await expect.poll(async () => (await baseOf()).boundaries[line].until[3][1]).toBeLessThan(laid[line].until[3][1] - 0.6 * (40 / scale))
-  await page.getByRole('button', { name: 'Render the mended picture' }).click()
-  await expect(page).toHaveURL(/\/result\?render=\d+$/, { timeout: 60_000 })
-})
-
-test('what is not right is refused in a sentence, and nothing is lost', async ({ page }) => {
-  const mends = await (await page.request.get(`/api/renders/${render}/mends`)).json()
-  const add = (edit: object) => page.request.post(`/api/mends/${mends[0].id}/edits`, { data: { edits: [edit] } })
-  const stroke = { path: [[10, 10]], radius_px: 5 }
-  for (const [edit, code] of [
-    [{ id: 'a', kind: 'donor', frame: 'elsewhere.jpg', ...stroke }, 'mend.frameUnknown'],
-    [{ id: 'b', kind: 'heal', ...stroke, radius_px: 0 }, 'value.number.greater'],
-    [{ id: 'c', kind: 'heal', ...stroke, radius_px: 1e9 }, 'value.number.max'],
-    [{ id: 'd', kind: 'render', file: 'render-999999', ...stroke }, 'render.gone'],
-  ] as const) {
-    const answer = await add(edit)
-    expect(answer.ok()).toBe(false)
-    expect((await answer.json()).code).toBe(code)
-  }
-  const after = await (await page.request.get(`/api/renders/${render}/mends`)).json()
-  expect(after).toEqual(mends)
-})
-
-test('two tabs that mend one picture lose nothing', async ({ page, context }) => {
-  const other = await context.newPage()
-  await page.goto(address)
-  await other.goto(address)
-  await page.getByRole('button', { name: 'Begin another mend' }).click()
-  await expect(edits(page)).toHaveCount(0)
-  await other.reload()
-  for (const [tab, dx] of [
-    [page, -60],
-    [other, 60],
-  ] as const) {
-    await tab.bringToFront()
-    await tab.getByRole('button', { name: 'Healed from around' }).click()
-    const at = await middleOf(glass(tab))
-    await tab.mouse.move(at.x + dx, at.y)
-    await tab.mouse.down()
-    await tab.mouse.up()
-  }
-  await expect(edits(other)).toHaveCount(2)
-  await page.reload()
-  await expect(edits(page)).toHaveCount(2)
-  await other.close()
 })

@@ -1,0 +1,67 @@
+import { execFileSync } from 'node:child_process'
+import { existsSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs'
+import path from 'node:path'
+import { expect, type Browser, type Locator, type Page } from '@playwright/test'
+import sharp from 'sharp'
+
+const FOLDER = '.e2e/import/to-mend'
+const [WIDTH, HEIGHT] = [480, 320]
+/** Where a part slips in frames 5 and 6. */
+export const GHOST = { x: 200, y: 150, radius: 26 }
+
+/** Nine frames; in two of them a disc of the subject slips by 8 px, so that the picture shows it twice. */
+async function frames(): Promise<void> {
+  if (existsSync(path.join(FOLDER, 'truth.json'))) return
+  mkdirSync(FOLDER, { recursive: true })
+  const scene = path.join(FOLDER, '..', 'to-mend.json')
+  const camera = { width_px: WIDTH, height_px: HEIGHT, mover: 'ring', fNumber: 5.6 }
+  writeFileSync(scene, JSON.stringify({ scene: 'fossil', seed: 5, camera, positions_mm: [0, 1.1, 2.2, 3.3, 4.4, 5.5, 6.6, 7.7, 8.8] }))
+  execFileSync(process.execPath, ['dist/nitidus.mjs', 'simulate', scene, '--out', FOLDER])
+  for (const name of ['frame_005.jpg', 'frame_006.jpg']) {
+    const file = path.join(FOLDER, name)
+    const { data } = await sharp(readFileSync(file)).raw().toBuffer({ resolveWithObject: true })
+    const moved = Buffer.from(data)
+    for (let y = 0; y < HEIGHT; y++)
+      for (let x = 0; x < WIDTH; x++)
+        if (Math.hypot(x - GHOST.x, y - GHOST.y) < GHOST.radius)
+          data.copy(moved, 3 * (y * WIDTH + x), 3 * ((y + 3) * WIDTH + x + 8), 3 * ((y + 3) * WIDTH + x + 8) + 3)
+    writeFileSync(
+      file,
+      await sharp(moved, { raw: { width: WIDTH, height: HEIGHT, channels: 3 } })
+        .jpeg({ quality: 95, chromaSubsampling: '4:4:4' })
+        .toBuffer(),
+    )
+  }
+  expect(readdirSync(FOLDER).filter((name) => name.endsWith('.jpg'))).toHaveLength(9)
+}
+
+/** Brings the frames, fuses them; answers the fused render and the address of its mend. */
+export async function openMend(browser: Browser): Promise<{ render: number; address: string }> {
+  await frames()
+  const page = await browser.newPage()
+  await page.goto('/shoots/frames')
+  await page.getByLabel('Or a folder on this computer').fill('to-mend')
+  await page.getByRole('button', { name: 'Import' }).click()
+  await expect(page).toHaveURL(/\/shoots\/\d+\/shoot/, { timeout: 60_000 })
+  await page.getByRole('button', { name: /^Fuse/ }).click()
+  await expect(page).toHaveURL(/\/result\?render=\d+$/, { timeout: 60_000 })
+  const opened = { render: Number(/render=(\d+)/.exec(page.url())![1]), address: page.url().replace(/result\?.*/, 'mend') }
+  await page.close()
+  return opened
+}
+
+export const edits = (page: Page) => page.getByRole('list', { name: 'Edits' }).getByRole('listitem')
+export const glass = (page: Page) => page.getByTestId('porthole')
+export const through = (page: Page) => page.getByTestId('through')
+
+/** The middle of the view, where the picture's middle lies. */
+export async function middleOf(stage: Locator) {
+  const { x, y, width, height } = (await stage.boundingBox())!
+  return { x: x + width / 2, y: y + height / 2 }
+}
+
+/** The picture's px under what is seen at a place of the screen. */
+export async function seenAt(page: Page, { x, y }: { x: number; y: number }): Promise<number[]> {
+  const shot = await page.screenshot({ clip: { x: Math.round(x), y: Math.round(y), width: 2, height: 2 } })
+  return [...(await sharp(shot).removeAlpha().raw().toBuffer()).subarray(0, 3)]
+}
