@@ -128,17 +128,25 @@ function openerOf(donors: Donors, renders: { name: string; file: string }[], cro
   }
 }
 
-/** Each donor is opened once and its parts are cut out; then the edits are made in their order. */
+/**
+ * Each donor is opened once and its parts are cut out; then the edits are made in their order. While parts are cut out of one donor, the
+ * next is decoded; the one before is let go of.
+ */
 async function carryOut(mender: Mender, edits: PaintEdit[], open: (edit: PaintEdit) => Promise<Opened>): Promise<void> {
   const parts = new Map<PaintEdit, { part: Rectangle; samples: Uint16Array }[]>()
-  for (const [source, its] of grouped(edits)) {
-    if (!source) continue
-    const opened = await open(its[0])
-    for (const edit of its)
+  const sources = [...grouped(edits)].flatMap(([source, its]) => (source ? [its] : []))
+  let coming = sources.length > 0 ? open(sources[0][0]) : undefined
+  for (const [k, its] of sources.entries()) {
+    const opened = await coming!
+    coming = k + 1 < sources.length ? open(sources[k + 1][0]) : undefined
+    // Should it fail, that is told when its turn comes.
+    coming?.catch(() => undefined)
+    for (const edit of its) {
       parts.set(
         edit,
         mender.pieces(edit).map((part) => ({ part, samples: opened.part(part) })),
       )
+    }
   }
   for (const edit of edits) {
     if (edit.kind === 'heal') mender.heal(edit)

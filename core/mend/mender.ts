@@ -72,15 +72,15 @@ export class Mender {
         Float32Array.from(this.cut(part), (value) => value / 65535),
         mask,
       )
-      this.blend(mask, (i) => raised[i] * 65535)
-    } else this.blend(mask, (i) => donor[i])
+      this.blend(mask, raised, 65535)
+    } else this.blend(mask, donor)
   }
 
   /** Brings the picture back as it was before the first edit. */
   restore(edit: PaintEdit): void {
     const bounds = strokeBounds(edit, this.width, this.height)
     const before = this.original.get(edit)
-    if (before && bounds.width > 0) this.blend(this.mask(edit, bounds), (i) => before[i])
+    if (before && bounds.width > 0) this.blend(this.mask(edit, bounds), before)
   }
 
   /** Fills what a stroke covers from around it. */
@@ -94,7 +94,7 @@ export class Mender {
       patch,
       Uint8Array.from(mask.strength, (s) => Number(s > 0)),
     )
-    this.blend(mask, (i) => patch.samples[i] * 65535)
+    this.blend(mask, patch.samples, 65535)
   }
 
   /** A rectangle of the picture as it is now. */
@@ -120,16 +120,17 @@ export class Mender {
     return mask
   }
 
-  private blend({ x, y, width, height, strength }: StrokeMask, value: (i: number) => number): void {
+  /** Mixes in what is laid over, interleaved as the mask is and `scale` times as it stands, by the mask's strength. */
+  private blend({ x, y, width, height, strength }: StrokeMask, over: Uint16Array | Float32Array, scale = 1): void {
+    const { samples } = this
     for (let row = 0, k = 0; row < height; row++) {
       let to = 3 * ((y + row) * this.width + x)
-      for (let column = 0; column < width; column++, k++, to += 3) {
+      for (let column = 0, from = 3 * k; column < width; column++, k++, from += 3, to += 3) {
         const s = strength[k]
         if (s === 0) continue
-        for (let c = 0; c < 3; c++) {
-          const now = this.samples[to + c]
-          this.samples[to + c] = now + s * (value(3 * k + c) - now) + 0.5
-        }
+        samples[to] += s * (scale * over[from] - samples[to]) + 0.5
+        samples[to + 1] += s * (scale * over[from + 1] - samples[to + 1]) + 0.5
+        samples[to + 2] += s * (scale * over[from + 2] - samples[to + 2]) + 0.5
       }
     }
   }

@@ -2,7 +2,7 @@
 
 import { Slider } from 'antd'
 import { depthCss } from '@/core/ramp'
-import { LEAST_hole_px, type Hole } from './Porthole'
+import { LEAST_hole_px, type Hole } from './hole'
 import styles from './mend.module.css'
 
 /** Depths between which the porthole may touch the picture: 0 the nearest frame, 1 the farthest. */

@@ -18,7 +18,8 @@ import { composedFrames, frameLayer, likeRenders, renderLayer } from './layers'
 import type { MendedRender } from './orders'
 import { PaintedLayer } from './PaintedLayer'
 import { PlaceMark } from './PlaceMark'
-import { Porthole, type Hole } from './Porthole'
+import type { Hole } from './hole'
+import { Porthole } from './Porthole'
 import { Round } from './Round'
 import { editOf, throughText, type Through } from './through'
 import { useKeys } from './useKeys'
@@ -200,7 +201,7 @@ export function MendTable({ shoot, run, render, onRendered }: Props) {
         <Windows at={rest} render={mended} frames={frames} inUse={inUse} chosen={donor} onChoose={(index) => setThrough({ kind: 'donor', index })} />
       )}
       <p className={styles.keys}>
-        Wheel: size. Shift and wheel: softness. Hold Space to move the picture, U to see it untouched.{' '}
+        Wheel: size. Hold Shift and drag the rim for size, the inner one for softness. Hold Space to move the picture, U to see it untouched.{' '}
         <button type="button" onClick={() => setOpen('keys')}>
           All keys
         </button>

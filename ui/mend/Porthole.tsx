@@ -3,13 +3,8 @@
 import type OpenSeadragon from 'openseadragon'
 import { useEffect, useRef, useState, type PointerEvent, type WheelEvent } from 'react'
 import { lay, useViewing, type Layer } from '../viewer'
+import { dragged, firmness, rimAt, sized, softened, type Hole, type Rim } from './hole'
 import styles from './mend.module.css'
-
-/** Size and softness of the hole, in px of the screen and as a part of its radius. */
-export interface Hole {
-  radius_px: number
-  softness: number
-}
 
 interface Props {
   hole: Hole
@@ -24,8 +19,6 @@ interface Props {
   onRest: (x: number, y: number) => void
 }
 
-export const LEAST_hole_px = 4
-export const MOST_hole_px = 400
 const CORNERS = 40
 const REST_ms = 350
 /** Points of a path are at least so far apart, in px of the screen. */
@@ -39,6 +32,9 @@ export function Porthole({ hole, onHole, through, label, width_px, onStroke, onR
   /** How firmly a pen was pressed along the path. */
   const pressures = useRef<number[]>([])
   const [drawn, setDrawn] = useState<{ x: number; y: number }[]>([])
+  /** The rim that is held, and the one that would be. */
+  const grabbed = useRef<Rim>(undefined)
+  const [rim, setRim] = useState<Rim>()
   const shown = useThrough(viewing, through)
   const resting = useRef<ReturnType<typeof setTimeout>>(undefined)
 
@@ -63,8 +59,13 @@ export function Porthole({ hole, onHole, through, label, width_px, onStroke, onR
     const { left, top } = currentTarget.getBoundingClientRect()
     return { x: clientX - left, y: clientY - top }
   }
+  const fromMiddle = ({ x, y }: { x: number; y: number }) => Math.hypot(x - at!.x, y - at!.y)
   const onMove = (event: PointerEvent<HTMLElement>) => {
     const place = placeOf(event)
+    if (grabbed.current) return onHole(dragged(hole, grabbed.current, fromMiddle(place)))
+    // With Shift the porthole stays where it is, so that its rims can be reached.
+    if (event.shiftKey && at && path.current.length === 0) return setRim(rimAt(hole, fromMiddle(place)))
+    setRim(undefined)
     setAt(place)
     clearTimeout(resting.current)
     if (path.current.length === 0) {
@@ -80,12 +81,14 @@ export function Porthole({ hole, onHole, through, label, width_px, onStroke, onR
   const onDown = (event: PointerEvent<HTMLElement>) => {
     if (event.button !== 0) return
     event.currentTarget.setPointerCapture(event.pointerId)
+    if (event.shiftKey && at) return void (grabbed.current = rimAt(hole, fromMiddle(placeOf(event))))
     path.current = [placeOf(event)]
     pressures.current = []
     setAt(path.current[0])
     setDrawn([...path.current])
   }
   const onUp = () => {
+    grabbed.current = undefined
     if (path.current.length === 0) return
     const scale = width_px / (viewer.viewport.getZoom(true) * viewer.viewport.getContainerSize().x)
     onStroke(path.current.map(pictureAt), hole.radius_px * scale, firmness(pressures.current))
@@ -98,8 +101,8 @@ export function Porthole({ hole, onHole, through, label, width_px, onStroke, onR
       viewer.viewport.zoomBy(event.deltaY < 0 ? 1.2 : 1 / 1.2, point).applyConstraints()
       return
     }
-    if (event.shiftKey) return onHole({ ...hole, softness: clamp(hole.softness - Math.sign(event.deltaY || event.deltaX) * 0.1, 0, 1) })
-    onHole({ ...hole, radius_px: clamp(hole.radius_px * (event.deltaY < 0 ? 1.12 : 1 / 1.12), LEAST_hole_px, MOST_hole_px) })
+    if (event.shiftKey) return onHole(softened(hole, hole.softness - Math.sign(event.deltaY || event.deltaX) * 0.1))
+    onHole(sized(hole, hole.radius_px * (event.deltaY < 0 ? 1.12 : 1 / 1.12)))
   }
   return (
     <div
@@ -114,8 +117,8 @@ export function Porthole({ hole, onHole, through, label, width_px, onStroke, onR
     >
       {at && (
         <svg aria-hidden>
-          <circle className={styles.rim} cx={at.x} cy={at.y} r={hole.radius_px} />
-          <circle className={styles.innerRim} cx={at.x} cy={at.y} r={hole.radius_px * (1 - hole.softness)} />
+          <circle className={styles.rim} data-held={rim === 'outer'} cx={at.x} cy={at.y} r={hole.radius_px} />
+          <circle className={styles.innerRim} data-held={rim === 'inner'} cx={at.x} cy={at.y} r={hole.radius_px * (1 - hole.softness)} />
           <text className={styles.says} x={at.x} y={at.y + hole.radius_px + 18}>
             {label}
           </text>
@@ -163,8 +166,3 @@ function circle({ x, y }: { x: number; y: number }, radius: number) {
     return { x: x + radius * Math.cos(angle), y: y + radius * Math.sin(angle) }
   })
 }
-
-/** What a stroke covers by: all, but for a pen what it was pressed by at most, where twice the usual pressure is all. */
-const firmness = (pressures: number[]) => (pressures.length === 0 ? 1 : clamp(2 * Math.max(...pressures), 0.05, 1))
-
-const clamp = (value: number, least: number, most: number) => Math.min(most, Math.max(least, value))

@@ -1,5 +1,6 @@
 import type { MendBase, MendEdit, PaintEdit } from '@/core/mend'
 import type { FrameDetail, Registration } from '@/schemas'
+import { dragged, firmness, rimAt } from './hole'
 import { bandOrders, orderOf, type MendedRender } from './orders'
 import { editOf, throughText } from './through'
 import { lastDone, lastUndone } from './useMend'
@@ -119,5 +120,24 @@ describe('what shows through', () => {
     expect(editOf({ kind: 'original' }, named, frames, 1, false)).toEqual({ ...named, kind: 'original' })
     expect(throughText({ kind: 'donor', index: 0 }, frames, undefined)).toBe('frame 4')
     expect(throughText({ kind: 'sharpest' }, frames, 1)).toBe('frame 5, sharpest here')
+  })
+})
+
+describe('the rims of the porthole', () => {
+  const hole = { radius_px: 40, softness: 0.5 }
+
+  test('the nearer one is grabbed, and a hard rim can be softened from within', () => {
+    expect([rimAt(hole, 22), rimAt(hole, 36), rimAt(hole, 60), rimAt({ ...hole, softness: 0 }, 30)]).toEqual(['inner', 'outer', 'outer', 'inner'])
+  })
+
+  test('the outer one sizes, the inner one softens, both within what is of use', () => {
+    expect(dragged(hole, 'outer', 71)).toEqual({ radius_px: 71, softness: 0.5 })
+    expect(dragged(hole, 'inner', 10)).toEqual({ radius_px: 40, softness: 0.75 })
+    expect(dragged(hole, 'inner', 90).softness).toBe(0)
+    expect([dragged(hole, 'outer', 0).radius_px, dragged(hole, 'outer', 9000).radius_px]).toEqual([4, 400])
+  })
+
+  test('a pen covers by how firmly it is pressed, a mouse wholly', () => {
+    expect([firmness([]), firmness([0.1, 0.25]), firmness([0.9]), firmness([0])]).toEqual([1, 0.5, 1, 0.05])
   })
 })

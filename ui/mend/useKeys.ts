@@ -1,5 +1,5 @@
 import { useEffect } from 'react'
-import { LEAST_hole_px, MOST_hole_px, type Hole } from './Porthole'
+import { sized, softened, type Hole } from './hole'
 import type { Through } from './through'
 
 export interface Keys {
@@ -24,6 +24,7 @@ export const KEY_WORDS: [keys: string, does: string][] = [
   ['W', 'bring back what was'],
   ['↑ ↓, wheel', 'larger or smaller porthole'],
   ['Shift with ↑ ↓ or wheel', 'softer or harder rim'],
+  ['Shift, held', 'keep the porthole where it is and drag its rim for size, its inner rim for softness'],
   ['Ctrl and wheel, + −', 'zoom'],
   ['Space, held', 'move the picture'],
   ['U, held', 'see the untouched picture'],
@@ -78,8 +79,8 @@ function heldAction(key: string, { setUntouched, setMoving, setBlinking }: Keys)
 }
 
 function pressed(key: string, shift: boolean, keys: Keys): boolean {
-  const size = (by: number) => keys.setHole((hole) => ({ ...hole, radius_px: Math.min(MOST_hole_px, Math.max(LEAST_hole_px, hole.radius_px * by)) }))
-  const soft = (by: number) => keys.setHole((hole) => ({ ...hole, softness: Math.min(1, Math.max(0, hole.softness + by)) }))
+  const size = (by: number) => keys.setHole((hole) => sized(hole, hole.radius_px * by))
+  const soft = (by: number) => keys.setHole((hole) => softened(hole, hole.softness + by))
   const actions: Record<string, () => void> = {
     arrowright: () => keys.step(1),
     arrowleft: () => keys.step(-1),

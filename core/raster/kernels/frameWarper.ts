@@ -78,13 +78,15 @@ export function warpPart(
   const planes = [0, 1, 2].map(() => space.plane(wider.width, wider.height, 2)) as [Slab, Slab, Slab]
   warper.warp(cutOut(samples, width, height, area), { ...laying, motion, bend: laying.bend && bendWithin(laying.bend, wider) }, scratch, planes)
   const out = new Uint16Array(part.width * part.height * 3)
-  planes.forEach(({ at, stride }, channel) => {
-    const values = new Uint16Array(kernels.buffer(), at, stride * wider.height)
-    for (let y = 0, o = channel; y < part.height; y++) {
-      const row = (part.y - wider.y + y) * stride + part.x - wider.x
-      for (let x = 0; x < part.width; x++, o += 3) out[o] = values[row + x]
+  const [red, green, blue] = planes.map(({ at, stride }) => new Uint16Array(kernels.buffer(), at, stride * wider.height))
+  for (let y = 0, o = 0; y < part.height; y++) {
+    let i = (part.y - wider.y + y) * planes[0].stride + part.x - wider.x
+    for (let x = 0; x < part.width; x++, i++, o += 3) {
+      out[o] = red[i]
+      out[o + 1] = green[i]
+      out[o + 2] = blue[i]
     }
-  })
+  }
   return out
 }
 
@@ -93,6 +95,11 @@ function cutOut(samples: FrameSamples, width: number, height: number, area: Rect
   const out = samples instanceof Uint16Array ? new Uint16Array(area.width * area.height * 3) : new Uint8Array(area.width * area.height * 3)
   for (let y = 0, o = 0; y < area.height; y++) {
     const row = Math.min(height - 1, Math.max(0, area.y + y)) * width
+    if (area.x >= 0 && area.x + area.width <= width) {
+      out.set(samples.subarray(3 * (row + area.x), 3 * (row + area.x + area.width)), o)
+      o += 3 * area.width
+      continue
+    }
     for (let x = 0; x < area.width; x++, o += 3) {
       const from = 3 * (row + Math.min(width - 1, Math.max(0, area.x + x)))
       out[o] = samples[from]
