@@ -35,8 +35,13 @@ async function frames(): Promise<void> {
   expect(readdirSync(FOLDER).filter((name) => name.endsWith('.jpg'))).toHaveLength(9)
 }
 
+export interface Opened {
+  render: number
+  address: string
+}
+
 /** Brings the frames, fuses them; answers the fused render and the address of its mend. */
-export async function openMend(browser: Browser): Promise<{ render: number; address: string }> {
+export async function openMend(browser: Browser): Promise<Opened> {
   await frames()
   const page = await browser.newPage()
   await page.goto('/shoots/frames')

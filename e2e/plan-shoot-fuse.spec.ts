@@ -1,14 +1,6 @@
-import { readFile } from 'node:fs/promises'
-import { expect, test, type Page } from '@playwright/test'
+import { expect, test } from '@playwright/test'
+import { download } from './download'
 import sharp from 'sharp'
-
-/** Waits for the download that a click starts and answers its name and bytes. */
-async function download(page: Page, name: string): Promise<{ fileName: string; contents: Buffer }> {
-  const started = page.waitForEvent('download')
-  await page.getByRole('button', { name }).click()
-  const file = await started
-  return { fileName: file.suggestedFilename(), contents: await readFile(await file.path()) }
-}
 
 test('from a plan to a delivered picture with the simulated camera', async ({ page }) => {
   await page.goto('/')

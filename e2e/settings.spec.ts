@@ -1,4 +1,5 @@
 import { expect, test, type Page } from '@playwright/test'
+import sharp from 'sharp'
 import { choose } from './select'
 import { seriesFiles } from './series'
 
@@ -43,6 +44,21 @@ test('a run is fused with other settings, which the render tells and a preview f
   await expect(page.getByText(/lace: \d+ × \d+ px/)).toBeVisible({ timeout: 30_000 })
   // What a style leaves open is tried on the same part, and asked for with the whole picture.
   await page.getByText('Tune it').click()
+  // What is too weak to count as detail goes dark on the preview, and more of it with a higher floor.
+  const brightness = async () => {
+    const { channels } = await sharp(await page.getByTestId('zoom-view').screenshot()).stats()
+    return channels[1].mean
+  }
+  const bright = await brightness()
+  await page.getByLabel('Darken what does not count as detail').check()
+  const floor = page.getByRole('slider', { name: 'What counts as detail' })
+  await floor.focus()
+  await page.keyboard.press('End')
+  await expect.poll(brightness, { timeout: 30_000 }).toBeLessThan(bright - 3)
+  await floor.focus()
+  for (let step = 0; step < 10; step++) await page.keyboard.press('ArrowLeft')
+  await page.getByLabel('Darken what does not count as detail').uncheck()
+  await expect(page.getByText(/^lace: \d+ × \d+ px/)).toBeVisible({ timeout: 30_000 })
   const last = page.getByRole('slider', { name: 'Last slice that is sharp' })
   await last.focus()
   await page.keyboard.press('ArrowLeft')

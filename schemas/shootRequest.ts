@@ -62,11 +62,12 @@ export const standInSchema = Joi.object<{ faults: Fault['kind'][] }>({
 export const asideSchema = Joi.object<{ aside: boolean | null }>({ aside: Joi.boolean().strict().allow(null).required() })
 
 /** A part of a frame, in px; it may reach beyond the frame. */
-export const areaSchema = Joi.object<Rectangle>({
+export const areaSchema = Joi.object<Rectangle & { as?: 'samples' }>({
   x: Joi.number().integer().min(-20_000).max(60_000).required(),
   y: Joi.number().integer().min(-20_000).max(60_000).required(),
-  width: Joi.number().integer().min(16).max(2000).required(),
-  height: Joi.number().integer().min(16).max(2000).required(),
+  width: Joi.number().integer().min(16).max(2400).required(),
+  height: Joi.number().integer().min(16).max(2400).required(),
+  as: Joi.valid('samples'),
 })
 
 /** A pixel of a picture, as an address names it. */

@@ -1,7 +1,18 @@
 export { closeContext, context, openContext, type Context } from './context'
 export { cardPdf } from './card'
 export { readEnvironment, type Environment } from './environment'
-export { colouredDepth, colouredSourceMap, depthArea, frameArea, linesThrough, walkOver, sourceAt, thumbnail, zoomPyramid } from './pictures'
+export {
+  colouredDepth,
+  colouredSourceMap,
+  depthArea,
+  frameArea,
+  frameAreaSamples,
+  linesThrough,
+  walkOver,
+  sourceAt,
+  thumbnail,
+  zoomPyramid,
+} from './pictures'
 export { DELIVERIES, delivered, PICTURE_FORMATS, placesIn, registrationIn, renderOf, slugOf, type Delivery } from './renders'
 export { framesToFuse, jobDetail, simulationOf } from './shoots'
 export { begin } from './lifecycle'

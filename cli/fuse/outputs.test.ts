@@ -44,6 +44,7 @@ function fused(crop = { x: 0, y: 0, width: WIDTH, height: HEIGHT }, last = 2): F
     source: () => ({ ...rising(0, last), data: rising(0, last).data.map(Math.round) }),
     depth: () => rising(0, 2),
     confidence: () => sure,
+    detail: () => sure,
     room: new Workspace(new TwinKernels(), WIDTH),
     crop,
     reference: 1,

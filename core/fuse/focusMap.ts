@@ -13,6 +13,8 @@ export interface DepthMaps {
    * the depth of what lies around. Above a half, opaque subjects are within half a frame in nine textured places of ten.
    */
   confidence(): Plane
+  /** How strong the finest detail of the sharpest frame is, in multiples of what noise alone has. */
+  detail(): Plane
   /** Room beside the maps, in the kernels' memory. */
   room: Workspace
 }
@@ -58,7 +60,7 @@ export class FocusMap {
 
   /** The maps, in `room`; `noise` is the energy that noise alone has. */
   finish(noise: number, room: Workspace): DepthMaps {
-    const { source, depth, confidence } = this.readings(noise)
+    const { source, depth, confidence, detail } = this.readings(noise)
     const { width, height } = this.planes[0]
     const made = (reading: Reading) => this.read(reading, room.loose(width, height), 1)
     const trust = once(() => made(confidence))
@@ -67,6 +69,7 @@ export class FocusMap {
       source: once(() => made(source)),
       depth: once(() => filledDepth(evened().depth, trust(), (w, h) => room.loose(w, h))),
       confidence: once(() => shownConfidence(trust(), evened().agreement)),
+      detail: once(() => made(detail)),
       room,
     }
   }
@@ -80,7 +83,7 @@ export class FocusMap {
   }
 
   /** What each map says. Each goes through a row by itself: asked place by place, it would take twice as long. */
-  private readings(noise: number): Record<'source' | 'depth' | 'confidence', Reading> {
+  private readings(noise: number): Record<'source' | 'depth' | 'confidence' | 'detail', Reading> {
     const [best, source, before, after, , sum] = this.planes.map((slab) => this.space.view(slab))
     const { count, way } = this
     return {
@@ -92,6 +95,9 @@ export class FocusMap {
       },
       confidence: (from, step, row) => {
         for (let i = 0, o = from; i < row.length; i++, o += step) row[i] = (best[o] / (best[o] + noise)) * prominence(best[o], sum[o] / count)
+      },
+      detail: (from, step, row) => {
+        for (let i = 0, o = from; i < row.length; i++, o += step) row[i] = best[o] / noise
       },
     }
   }

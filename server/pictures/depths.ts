@@ -11,21 +11,15 @@ async function readDepths(picture: Sharp): Promise<Depths & { data: Uint16Array 
   return { width: info.width, height: info.height, data: new Uint16Array(data.buffer, data.byteOffset, data.byteLength / 2), most: 65535 }
 }
 
-/** A part of a render's depth without loss: 16 bits as red, the higher eight, and green, the lower; browsers read no more of a sample. */
+/** A part of a render's depth, samples of 16 bits, the lower byte first. */
 export async function depthArea(file: string, { x, y, width, height }: Rectangle): Promise<Buffer> {
   const { data: depths, ...info } = await readDepths(sharp(file, { limitInputPixels: false }))
-  const parts = Buffer.alloc(width * height * 3)
+  const part = new Uint16Array(width * height)
   for (let v = 0, o = 0; v < height; v++) {
     const row = Math.min(info.height - 1, Math.max(0, y + v)) * info.width
-    for (let u = 0; u < width; u++, o += 3) {
-      const depth = depths[row + Math.min(info.width - 1, Math.max(0, x + u))]
-      parts[o] = depth >> 8
-      parts[o + 1] = depth & 255
-    }
+    for (let u = 0; u < width; u++, o++) part[o] = depths[row + Math.min(info.width - 1, Math.max(0, x + u))]
   }
-  return sharp(parts, { raw: { width, height, channels: 3 } })
-    .png({ compressionLevel: 1 })
-    .toBuffer()
+  return Buffer.from(part.buffer)
 }
 
 /** A render's depth, small, and how many px of the picture one of it stands for. */

@@ -27,18 +27,34 @@ export async function zoomPyramid(source: string, folder: string): Promise<strin
 }
 
 /** A part of a frame as PNG, in 8 bits of sRGB; what lies outside of the frame repeats its edge. */
-export async function frameArea(source: string, { x, y, width, height }: Rectangle, scratch: string): Promise<Buffer> {
+export function frameArea(source: string, area: Rectangle, scratch: string): Promise<Buffer> {
+  return areaOf(source, area, scratch, (part) => part.png({ compressionLevel: 1 }).toBuffer())
+}
+
+/**
+ * The same as bare interleaved samples, of as many bits as the picture has: where it has no profile to convert they are the file's own,
+ * so that what is computed of them is what the engine computes. 16 bits come with the lower byte first.
+ */
+export async function frameAreaSamples(source: string, area: Rectangle, scratch: string): Promise<{ samples: Buffer; bits: 8 | 16 }> {
+  const { bits } = await readFacts(source)
+  const samples = await areaOf(source, area, scratch, (part) =>
+    bits === 16 ? part.toColourspace('rgb16').raw({ depth: 'ushort' }).toBuffer() : part.toColourspace('srgb').raw().toBuffer(),
+  )
+  return { samples, bits: bits === 16 ? 16 : 8 }
+}
+
+async function areaOf<T>(source: string, { x, y, width, height }: Rectangle, scratch: string, make: (part: Sharp) => Promise<T>): Promise<T> {
   const { width: across, height: down } = await readFacts(source)
   const left = Math.min(Math.max(0, x), across - 1)
   const top = Math.min(Math.max(0, y), down - 1)
   const inside = { width: Math.max(1, Math.min(across, x + width) - left), height: Math.max(1, Math.min(down, y + height) - top) }
   const before = { left: left - x, top: top - y }
   return onScreen(source, path.join(scratch, randomUUID()), (picture) =>
-    picture
-      .extract({ left, top, ...inside })
-      .extend({ ...before, right: width - inside.width - before.left, bottom: height - inside.height - before.top, extendWith: 'copy' })
-      .png({ compressionLevel: 1 })
-      .toBuffer(),
+    make(
+      picture
+        .extract({ left, top, ...inside })
+        .extend({ ...before, right: width - inside.width - before.left, bottom: height - inside.height - before.top, extendWith: 'copy' }),
+    ),
   )
 }
 

@@ -2,7 +2,7 @@
 
 import { useEffect, useRef } from 'react'
 import type { Rectangle } from '@/core/raster'
-import { useViewing } from '../viewer'
+import { goToFullSize, useViewing } from '../viewer'
 import styles from './mend.module.css'
 
 /** A place that is looked at: the view goes there at 100 %, and its corners are marked. */
@@ -12,9 +12,7 @@ export function PlaceMark({ place, width_px }: { place?: Rectangle; width_px: nu
   useEffect(() => {
     if (!viewing || !place) return
     const { viewer, library } = viewing
-    const centre = new library.Point((place.x + place.width / 2) / width_px, (place.y + place.height / 2) / width_px)
-    viewer.viewport.zoomTo(width_px / viewer.viewport.getContainerSize().x)
-    viewer.viewport.panTo(centre)
+    goToFullSize(viewing, width_px, { x: place.x + place.width / 2, y: place.y + place.height / 2 })
     const lay = () => {
       if (!mark.current) return
       const at = (x: number, y: number) => viewer.viewport.pixelFromPoint(new library.Point(x / width_px, y / width_px), true)

@@ -3,7 +3,7 @@
 import type OpenSeadragon from 'openseadragon'
 import { useEffect, useRef, useState, type PointerEvent, type WheelEvent } from 'react'
 import { lay, useViewing, type Layer } from '../viewer'
-import { dragged, firmness, rimAt, sized, softened, type Hole, type Rim } from './hole'
+import { dragged, firmness, rimAt, settled, sized, softened, type Hole, type Rim } from './hole'
 import styles from './mend.module.css'
 
 interface Props {
@@ -53,7 +53,7 @@ export function Porthole({ hole, onHole, through, label, width_px, onStroke, onR
   const pictureAt = ({ x, y }: { x: number; y: number }): [number, number] => {
     const point = viewer.viewport.pointFromPixel(new library.Point(x, y), true)
     // The middle of the first pixel is its place: half a pixel from the edge.
-    return [point.x * width_px - 0.5, point.y * width_px - 0.5]
+    return [settled(point.x * width_px - 0.5), settled(point.y * width_px - 0.5)]
   }
   const placeOf = ({ currentTarget, clientX, clientY }: PointerEvent<HTMLElement>) => {
     const { left, top } = currentTarget.getBoundingClientRect()
@@ -91,7 +91,7 @@ export function Porthole({ hole, onHole, through, label, width_px, onStroke, onR
     grabbed.current = undefined
     if (path.current.length === 0) return
     const scale = width_px / (viewer.viewport.getZoom(true) * viewer.viewport.getContainerSize().x)
-    onStroke(path.current.map(pictureAt), hole.radius_px * scale, firmness(pressures.current))
+    onStroke(path.current.map(pictureAt), settled(hole.radius_px * scale), firmness(pressures.current))
     path.current = []
     setDrawn([])
   }

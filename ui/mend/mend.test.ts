@@ -1,6 +1,6 @@
 import type { MendBase, MendEdit, PaintEdit } from '@/core/mend'
 import type { FrameDetail, Registration } from '@/schemas'
-import { dragged, firmness, rimAt } from './hole'
+import { dragged, firmness, rimAt, settled } from './hole'
 import { bandOrders, orderOf, type MendedRender } from './orders'
 import { editOf, throughText } from './through'
 import { lastDone, lastUndone } from './useMend'
@@ -64,8 +64,11 @@ describe('what the worker is asked for', () => {
     expect(order.cut).toEqual({ x: 40, y: 30, width: 21, height: 21 })
     expect(order.base).toBe('/api/renders/7/area?x=40&y=30&width=21&height=21')
     const { donor: source } = order.edits[0]
-    // The crop's corner, a margin of 24 px, and the motion of 3 px.
-    expect(source!.url).toBe('/api/frames/1/area?x=29&y=26&width=69&height=69')
+    // The crop's corner, the motion of 3 px, and what is read around.
+    const { held, at } = source!.placed!
+    expect(at).toEqual({ x: 50, y: 50 })
+    expect([held.x, held.y]).toEqual([53 - 48, 50 - 48])
+    expect(source!.url).toBe(`/api/frames/1/area?x=${held.x}&y=${held.y}&width=${held.width}&height=${held.height}`)
     expect(order.edits[0].edit).toMatchObject({ path: [[10, 10]] })
     expect(order.depths).toBeUndefined()
   })
@@ -75,11 +78,17 @@ describe('what the worker is asked for', () => {
     expect(orderOf(donor, before, render())!.edits.map(({ edit }) => edit.id)).toEqual(['near', 'd'])
   })
 
+  test('where a healed place touches the part, all that it was healed from is taken in', () => {
+    const order = orderOf(donor, [heal('near', { path: [[66, 40]] })], render())!
+    expect(order.part.width).toBeGreaterThan(100)
+    expect(order.cut).toEqual({ x: 40, y: 30, width: 21, height: 21 })
+  })
+
   test('a gate needs the depth; a stroke outside needs nothing; another render lies as this one', () => {
     expect(orderOf({ ...donor, gate: { near: 0, far: 0.5 } }, [], render())!.depths).toContain('/api/renders/7/depths?x=40')
     expect(orderOf({ ...donor, path: [[-50, -50]] }, [], render())).toBeUndefined()
     const other = orderOf({ ...stroke, id: 'r', kind: 'render', file: 'render-9' }, [], render())!
-    expect(other.edits[0].donor).toEqual({ url: '/api/renders/9/area?x=40&y=30&width=21&height=21', width: 21, height: 21 })
+    expect(other.edits[0].donor).toEqual({ url: '/api/renders/9/area?x=40&y=30&width=21&height=21' })
   })
 
   test('a composed picture is laid of its frames, the top one first, and its soft borders are asked for', () => {
@@ -135,6 +144,11 @@ describe('the rims of the porthole', () => {
     expect(dragged(hole, 'inner', 10)).toEqual({ radius_px: 40, softness: 0.75 })
     expect(dragged(hole, 'inner', 90).softness).toBe(0)
     expect([dragged(hole, 'outer', 0).radius_px, dragged(hole, 'outer', 9000).radius_px]).toEqual([4, 400])
+  })
+
+  test('places are exact in binary, so that taking a whole number from them loses nothing', () => {
+    for (const at of [173.50000000000006, 0.1, 5999.987]) expect(settled(at) - 1733 + 1733).toBe(settled(at))
+    expect(settled(173.50000000000006)).toBe(173.5)
   })
 
   test('a pen covers by how firmly it is pressed, a mouse wholly', () => {

@@ -1,10 +1,9 @@
 import { framesOfBase, seenBy, strokeBounds, type MendBase, type PaintEdit } from '@/core/mend'
-import { bendWithin, motionWithin, overlap, type Rectangle } from '@/core/raster'
+import { motionWithin, overlap, type Rectangle } from '@/core/raster'
+import { heldFor } from '@/core/raster/kernels'
 import { placeOf, type FrameDetail, type Registration } from '@/schemas'
 import type { DonorSource, LaidFrame, PaintOrder } from './paintWorker'
 
-/** Read beyond a part of a frame on all sides, so that its border is interpolated like the rest. */
-const MARGIN_px = 24
 /** The most that is painted at once, each way: what the application hands over in one part. */
 const MOST_px = 1900
 const LEAST_px = 16
@@ -19,13 +18,26 @@ export interface MendedRender {
   base: MendBase
 }
 
-/** What to paint of an edit: its own part of the picture, with all edits before it that touch that part. Nothing where it lies outside. */
+/**
+ * What to paint of an edit: its own part of the picture, with all edits before it that touch that part. Nothing where it lies outside. What is
+ * filled or evened depends on all around its stroke: where such an edit touches the part, the part takes in all that it looks at.
+ */
 export function orderOf(edit: PaintEdit, before: PaintEdit[], render: MendedRender): PaintOrder | undefined {
-  const { crop } = render.registration
-  const cut = strokeBounds(edit, crop.width, crop.height)
+  const { width, height } = render.registration.crop
+  const cut = strokeBounds(edit, width, height)
   if (cut.width === 0 || cut.height === 0) return undefined
-  const part = within(seenBy(edit, crop.width, crop.height))
-  const edits = [...before.filter((other) => overlap(strokeBounds(other, crop.width, crop.height), part)), edit]
+  const touching = new Set<PaintEdit>()
+  let part = seenBy(edit, width, height)
+  for (let more = true; more;) {
+    const found = before.filter((other) => !touching.has(other) && overlap(strokeBounds(other, width, height), part))
+    for (const other of found) {
+      touching.add(other)
+      if (looksAround(other)) part = union(part, seenBy(other, width, height))
+    }
+    more = found.length > 0
+  }
+  part = within(part)
+  const edits = [...before.filter((other) => touching.has(other)), edit]
   return {
     key: edit.id,
     base: baseOf(part, render),
@@ -35,6 +47,8 @@ export function orderOf(edit: PaintEdit, before: PaintEdit[], render: MendedRend
     ...(edits.some(({ gate }) => gate) && { depths: `/api/renders/${render.id}/depths?${query(part)}` }),
   }
 }
+
+const looksAround = (edit: PaintEdit) => edit.kind === 'heal' || ('evenTone' in edit && edit.evenTone === true)
 
 /** A part of what is painted on as a picture of its own: the soft borders of composed frames. */
 function orderOfBase(key: string, part: Rectangle, render: MendedRender): PaintOrder {
@@ -89,29 +103,17 @@ function donorFor(edit: PaintEdit, part: Rectangle, render: MendedRender): Donor
   if (edit.kind === 'donor') return donorOf(edit.frame, part, render)
   if (edit.kind !== 'render') return undefined
   // Another render lies as this one does: nothing is moved.
-  return { url: `/api/renders/${edit.file.replace('render-', '')}/area?${query(part)}`, width: part.width, height: part.height }
+  return { url: `/api/renders/${edit.file.replace('render-', '')}/area?${query(part)}` }
 }
 
-/** A part of a frame as the worker fetches it, with its motion within the part. */
+/** What the worker fetches of a frame, and how it lies. */
 function donorOf(name: string, part: Rectangle, { registration, frames }: MendedRender): DonorSource | undefined {
   const [frame, place] = [frames.get(name), placeOf(registration, name)]
   if (!frame || !place) return undefined
   const { crop } = registration
-  const wider = {
-    x: part.x + crop.x - MARGIN_px,
-    y: part.y + crop.y - MARGIN_px,
-    width: part.width + 2 * MARGIN_px,
-    height: part.height + 2 * MARGIN_px,
-  }
-  const { area, motion } = motionWithin(place.motion, wider, frame.width, frame.height)
-  return {
-    url: `/api/frames/${frame.id}/area?${query(area)}`,
-    width: wider.width,
-    height: wider.height,
-    motion,
-    bend: place.bend && bendWithin(place.bend, wider),
-    gain: place.gain,
-  }
+  const at = { x: part.x + crop.x, y: part.y + crop.y }
+  const held = heldFor(place.motion, { ...part, ...at }, frame)
+  return { url: `/api/frames/${frame.id}/area?${query(held)}`, placed: { frame: { width: frame.width, height: frame.height }, held, place, at } }
 }
 
 /** Where a place of the picture lies in a frame, in its px. */
@@ -141,4 +143,9 @@ const query = ({ x, y, width, height }: Rectangle) => new URLSearchParams({ x: `
 function intersection(a: Rectangle, b: Rectangle): Rectangle {
   const [x, y] = [Math.max(a.x, b.x), Math.max(a.y, b.y)]
   return { x, y, width: Math.min(a.x + a.width, b.x + b.width) - x, height: Math.min(a.y + a.height, b.y + b.height) - y }
+}
+
+function union(a: Rectangle, b: Rectangle): Rectangle {
+  const [x, y] = [Math.min(a.x, b.x), Math.min(a.y, b.y)]
+  return { x, y, width: Math.max(a.x + a.width, b.x + b.width) - x, height: Math.max(a.y + a.height, b.y + b.height) - y }
 }

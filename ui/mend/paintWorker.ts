@@ -1,17 +1,21 @@
 import { layBelow, Mender, type Depths, type PaintEdit } from '@/core/mend'
-import type { Bend, Rectangle, Similarity } from '@/core/raster'
-import { warpPart, WasmKernels } from '@/core/raster/kernels'
+import type { Rectangle } from '@/core/raster'
+import { warpPart, WasmKernels, type FrameSamples } from '@/core/raster/kernels'
+import type { FramePlace } from '@/schemas'
 import { areaSamples } from '../areaSamples'
 
-/** A part of a frame to paint from: where it is fetched, and its motion within that part. */
+/** A part of a frame to paint from, and where it is fetched. */
 export interface DonorSource {
   url: string
-  width: number
-  height: number
   /** Absent where it lies as the picture does. */
-  motion?: Similarity
-  bend?: Bend
-  gain?: number
+  placed?: {
+    frame: { width: number; height: number }
+    /** What of the frame is fetched. */
+    held: Rectangle
+    place: FramePlace
+    /** Where the part lies in the reference frame. */
+    at: { x: number; y: number }
+  }
 }
 
 /** A frame of a composed picture, shown up to a line of the part; the top one has none. */
@@ -39,12 +43,12 @@ export interface PaintOrder {
 export type PaintReply = { key: string; bitmap: ImageBitmap } | { key: string; error: string }
 
 const kernels = new WasmKernels()
-const fetched = new Map<string, Promise<Uint8Array>>()
+const fetched = new Map<string, Promise<FrameSamples>>()
 /** Parts of other places are let go of from so many on. */
 const MOST_PARTS = 60
 
 /** Interleaved RGB of a picture's part. */
-function samplesOf(url: string): Promise<Uint8Array> {
+function samplesOf(url: string): Promise<FrameSamples> {
   const known = fetched.get(url)
   if (known) return known
   if (fetched.size >= MOST_PARTS) fetched.clear()
@@ -56,7 +60,7 @@ function samplesOf(url: string): Promise<Uint8Array> {
 
 /** The same edits by the same code as the file: what is seen is what will be written. */
 async function paint({ base, depths, whole, part, cut, edits }: PaintOrder): Promise<ImageBitmap> {
-  const samples = typeof base === 'string' ? Uint16Array.from(await samplesOf(base), (value) => value * 257) : await laid(base, part)
+  const samples = typeof base === 'string' ? raised(await samplesOf(base)) : await laid(base, part)
   const before = whole ? undefined : samples.slice()
   const mender = new Mender(samples, part.width, part.height, depths === undefined ? undefined : await depthsOf(depths, part))
   for (const { edit } of edits) mender.remember(edit)
@@ -71,15 +75,14 @@ async function paint({ base, depths, whole, part, cut, edits }: PaintOrder): Pro
   return bitmapOf(mender.samples, before, part, cut)
 }
 
+/** Samples of 16 bits of their own. */
+const raised = (samples: FrameSamples) => (samples instanceof Uint16Array ? samples.slice() : Uint16Array.from(samples, (value) => value * 257))
+
 /** A piece of the part as a donor shows it. */
-function shownBy({ width, height, motion, bend, gain = 1 }: DonorSource, source: Uint8Array, part: Rectangle, piece: Rectangle): Uint16Array {
-  if (!motion) {
-    const whole = Uint16Array.from(source, (value) => value * 257)
-    return new Mender(whole, part.width, part.height).cut(piece)
-  }
-  // The fetched part has a margin on all sides.
-  const margin = { x: (width - part.width) / 2, y: (height - part.height) / 2 }
-  return warpPart(kernels, source, { width, height }, { motion, bend, gain }, { ...piece, x: piece.x + margin.x, y: piece.y + margin.y })
+function shownBy({ placed }: DonorSource, source: FrameSamples, part: Rectangle, piece: Rectangle): Uint16Array {
+  if (!placed) return new Mender(raised(source), part.width, part.height).cut(piece)
+  const { frame, held, place, at } = placed
+  return warpPart(kernels, source, frame, place, { ...piece, x: piece.x + at.x, y: piece.y + at.y }, held)
 }
 
 /** Frames laid over one another, each over what is above its line. */
@@ -94,10 +97,10 @@ async function laid(frames: LaidFrame[], part: Rectangle): Promise<Uint16Array> 
   return samples
 }
 
-/** The depth of a part: the higher byte is sent as red, the lower as green. */
+/** The depth of a part. */
 async function depthsOf(url: string, { width, height }: Rectangle): Promise<Depths> {
-  const parts = await samplesOf(url)
-  return { width, height, most: 65535, data: Uint16Array.from({ length: width * height }, (_, i) => parts[3 * i] * 256 + parts[3 * i + 1]) }
+  const data = await samplesOf(url)
+  return { width, height, most: 65535, data: data as Uint16Array }
 }
 
 /** What changed, opaque; the rest is left to the picture beneath. */

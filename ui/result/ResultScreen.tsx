@@ -128,8 +128,8 @@ function Render({ shoot, run, render, others }: { shoot: ShootDetail; run: RunDe
           shootId={shoot.id}
           settings={report.settings}
           frameCount={report.frames.length}
-          onMake={(tried) => {
-            preview.make(tried, view!)
+          onMake={(tried, veil) => {
+            preview.make(tried, view!, veil)
             setShown({ kind: 'preview' })
           }}
         />

@@ -2,6 +2,7 @@
 
 import type OpenSeadragon from 'openseadragon'
 import { createContext, useContext, useEffect, useRef, type ReactNode } from 'react'
+import { goToFullSize } from './fullSize'
 import type { Layer } from './layers'
 import { useShownLayer } from './useShownLayer'
 import { useViewer, type View, type Viewing } from './useViewer'
@@ -65,7 +66,7 @@ export function Viewer({ layer, width_px, onView, onPick, label, link, children 
       <ViewingContext.Provider value={viewing}>{children}</ViewingContext.Provider>
       {error && <p role="alert">{error}</p>}
       <div className={styles.zoomKeys}>
-        <button type="button" onClick={() => go(({ viewport }) => viewport.zoomTo(width_px / viewport.getContainerSize().x))}>
+        <button type="button" onClick={() => go(() => goToFullSize(viewing!, width_px))}>
           100 %
         </button>
         <button type="button" onClick={() => go(({ viewport }) => viewport.goHome())}>

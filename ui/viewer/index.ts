@@ -1,4 +1,5 @@
 export { Beside } from './Beside'
+export { goToFullSize } from './fullSize'
 export { lay, type Layer } from './layers'
 export { FUSED, placementOf, placementOfRender, type Placement } from './placement'
 export type { View } from './useViewer'

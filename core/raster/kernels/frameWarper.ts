@@ -1,6 +1,6 @@
 import { bendNet, bendWithin, type Bend } from '../bend'
 import type { Rectangle } from '../plane'
-import type { Similarity } from '../similarity'
+import { apply, type Similarity } from '../similarity'
 import { motionWithin, readingFor, SHARPNESS, wholeTaps } from '../warp'
 import type { Kernels } from './kernels'
 import { GROUP, NET_ROWS, WHOLE } from './twin/samples'
@@ -59,7 +59,8 @@ const MARGIN_px = 16
 
 /**
  * A rectangle of a frame brought into the reference frame, as interleaved 16-bit RGB: the same as of the whole frame, without
- * warping that. `part` is of the reference; `width` × `height` is the frame's size.
+ * warping that. `part` is of the reference; `width` × `height` is the frame's size. `samples` are those of the whole frame, or of what of it
+ * is `held`: no less than {@link heldFor} says.
  */
 export function warpPart(
   kernels: Kernels,
@@ -67,6 +68,7 @@ export function warpPart(
   { width, height }: { width: number; height: number },
   laying: Laying,
   part: Rectangle,
+  held: Rectangle = { x: 0, y: 0, width, height },
 ): Uint16Array {
   // Where the kernel would begin a group of columns and a row of the bend's net in the whole frame, it does so here.
   const [x, y] = [GROUP * Math.floor((part.x - MARGIN_px) / GROUP), NET_ROWS * Math.floor((part.y - MARGIN_px) / NET_ROWS)]
@@ -76,7 +78,7 @@ export function warpPart(
   const warper = new FrameWarper(space, wider.width, wider.height)
   const scratch = space.bytes(wider.width * wider.height * 6 + 64)
   const planes = [0, 1, 2].map(() => space.plane(wider.width, wider.height, 2)) as [Slab, Slab, Slab]
-  warper.warp(cutOut(samples, width, height, area), { ...laying, motion, bend: laying.bend && bendWithin(laying.bend, wider) }, scratch, planes)
+  warper.warp(cutOut(samples, held, area), { ...laying, motion, bend: laying.bend && bendWithin(laying.bend, wider) }, scratch, planes)
   const out = new Uint16Array(part.width * part.height * 3)
   const [red, green, blue] = planes.map(({ at, stride }) => new Uint16Array(kernels.buffer(), at, stride * wider.height))
   for (let y = 0, o = 0; y < part.height; y++) {
@@ -90,18 +92,31 @@ export function warpPart(
   return out
 }
 
-/** A rectangle of a frame's samples; beyond the frame its edge is repeated. */
-function cutOut(samples: FrameSamples, width: number, height: number, area: Rectangle): FrameSamples {
+/** What of a frame has to be held for every part within a rectangle of the reference. */
+export function heldFor(motion: Similarity, { x, y, width, height }: Rectangle, frame: { width: number; height: number }): Rectangle {
+  const [midX, midY] = [(frame.width - 1) / 2, (frame.height - 1) / 2]
+  const corners = [x, x + width].flatMap((u) => [y, y + height].map((v) => apply(motion, u - midX, v - midY)))
+  const [us, vs] = [corners.map(([u]) => u + midX), corners.map(([, v]) => v + midY)]
+  // What is read around a part, and the steps in which its place goes.
+  const around = MARGIN_px + 2 * Math.max(GROUP, NET_ROWS)
+  const [left, top] = [Math.floor(Math.min(...us)) - around, Math.floor(Math.min(...vs)) - around]
+  return { x: left, y: top, width: Math.ceil(Math.max(...us)) + around - left, height: Math.ceil(Math.max(...vs)) + around - top }
+}
+
+/** A rectangle of a frame, cut out of what is held of it; beyond that its edge is repeated. */
+function cutOut(samples: FrameSamples, held: Rectangle, area: Rectangle): FrameSamples {
   const out = samples instanceof Uint16Array ? new Uint16Array(area.width * area.height * 3) : new Uint8Array(area.width * area.height * 3)
+  const left = area.x - held.x
+  const whole = left >= 0 && left + area.width <= held.width
   for (let y = 0, o = 0; y < area.height; y++) {
-    const row = Math.min(height - 1, Math.max(0, area.y + y)) * width
-    if (area.x >= 0 && area.x + area.width <= width) {
-      out.set(samples.subarray(3 * (row + area.x), 3 * (row + area.x + area.width)), o)
+    const row = Math.min(held.height - 1, Math.max(0, area.y - held.y + y)) * held.width
+    if (whole) {
+      out.set(samples.subarray(3 * (row + left), 3 * (row + left + area.width)), o)
       o += 3 * area.width
       continue
     }
     for (let x = 0; x < area.width; x++, o += 3) {
-      const from = 3 * (row + Math.min(width - 1, Math.max(0, area.x + x)))
+      const from = 3 * (row + Math.min(held.width - 1, Math.max(0, left + x)))
       out[o] = samples[from]
       out[o + 1] = samples[from + 1]
       out[o + 2] = samples[from + 2]

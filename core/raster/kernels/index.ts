@@ -1,4 +1,4 @@
-export { FrameWarper, warpPart, type FrameSamples, type Laying } from './frameWarper'
+export { FrameWarper, heldFor, warpPart, type FrameSamples, type Laying } from './frameWarper'
 export { createMemory, TwinKernels, WasmKernels, type KernelName, type Kernels } from './kernels'
 export { createBoard, serveKernels, TeamKernels } from './team'
 export { POINT, POINTS_EACH } from './twin/align'

@@ -2,7 +2,7 @@ import { createPicture, toInterleaved16, type Picture } from '../plane'
 import { apply, IDENTITY, type Similarity } from '../similarity'
 import { bendAt, createBend, type Bend } from '../bend'
 import { warpPicture } from '../warp'
-import { FrameWarper, warpPart, WasmKernels, Workspace, type Slab } from '.'
+import { FrameWarper, heldFor, warpPart, WasmKernels, Workspace, type Slab } from '.'
 
 const [WIDTH, HEIGHT] = [90, 60]
 
@@ -96,4 +96,28 @@ test.each([
     }
   }
   expect(worst).toBeLessThan(0.002)
+})
+
+test('of a frame only what is held for a rectangle is needed, for the very same samples', () => {
+  const [width, height] = [400, 300]
+  const samples = Uint8Array.from({ length: 3 * width * height }, (_, i) => (i * i * 31) % 251)
+  // Breathing that moves the corners of a large rectangle by more than what is read around it.
+  const laying = { motion: { scale: 1.2, rotation_rad: 0.02, dx_px: -7.3, dy_px: 4.1 }, gain: 0.9 }
+  const rectangle = { x: 30, y: 20, width: 330, height: 250 }
+  const held = heldFor(laying.motion, rectangle, { width, height })
+  const inside = (at: number, most: number) => Math.min(most - 1, Math.max(0, at))
+  const part = new Uint8Array(3 * held.width * held.height)
+  for (let y = 0, o = 0; y < held.height; y++)
+    for (let x = 0; x < held.width; x++, o += 3) {
+      const from = 3 * (inside(held.y + y, height) * width + inside(held.x + x, width))
+      part.set(samples.subarray(from, from + 3), o)
+    }
+  const kernels = new WasmKernels()
+  for (const piece of [
+    { x: 30, y: 20, width: 64, height: 50 },
+    { x: 300, y: 210, width: 60, height: 60 },
+  ]) {
+    const whole = warpPart(kernels, samples, { width, height }, laying, piece)
+    expect(warpPart(kernels, part, { width, height }, laying, piece, held)).toEqual(whole)
+  }
 })

@@ -24,16 +24,23 @@ interface Props {
   settings: FuseSettings
   /** How many frames the render was made of. */
   frameCount: number
-  onMake: (tried: Tried) => void
+  /** `veil`: what does not count as detail is shown dark. */
+  onMake: (tried: Tried, veil: boolean) => void
 }
 
 /** Fuses the part in view with another style at once, before the whole picture is rendered with it. */
 export function PreviewPanel({ preview, busy, error, current, ready, runId, shootId, settings, frameCount, onMake }: Props) {
   const [tuned, setTuned] = useState<Omit<Tried, 'style'>>({})
   const render = useCommand(shootId, () => send(`/api/runs/${runId}/fuse`, 'POST', { ...settings, ...preview!.tried }))
+  const [veil, setVeil] = useState(false)
+  const style = preview?.tried.style ?? settings.style
   const tune = (change: Omit<Tried, 'style'>) => {
     setTuned(change)
-    onMake({ style: preview?.tried.style ?? settings.style, ...change })
+    onMake({ style, ...change }, veil)
+  }
+  const onVeil = (on: boolean) => {
+    setVeil(on)
+    onMake({ style, ...tuned }, on)
   }
   return (
     <section aria-label="Try a style">
@@ -45,7 +52,7 @@ export function PreviewPanel({ preview, busy, error, current, ready, runId, shoo
             type="button"
             disabled={busy || !ready}
             aria-pressed={preview?.tried.style === name}
-            onClick={() => onMake({ style: name, ...tuned })}
+            onClick={() => onMake({ style: name, ...tuned }, veil)}
           >
             {name}
             {name === settings.style && ' (now)'}
@@ -53,7 +60,7 @@ export function PreviewPanel({ preview, busy, error, current, ready, runId, shoo
           </button>
         ))}
       </div>
-      <Tuner tuned={tuned} count={frameCount} disabled={!ready} onTune={tune} />
+      <Tuner tuned={tuned} count={frameCount} disabled={!ready} onTune={tune} veil={veil} onVeil={onVeil} />
       <p role="status">
         {busy && 'Fusing…'}
         {error && `▲ ${error}`}

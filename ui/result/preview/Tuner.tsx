@@ -1,4 +1,4 @@
-import { Select, Slider } from 'antd'
+import { Checkbox, Select, Slider } from 'antd'
 import { PREFERENCES, type Preference } from '@/core/fuse/tuning'
 import type { Tried } from './tried'
 import styles from '../result.module.css'
@@ -10,6 +10,9 @@ interface Props {
   count: number
   disabled: boolean
   onTune: (tuned: Tuned) => void
+  /** What does not count as detail is shown dark. */
+  veil: boolean
+  onVeil: (on: boolean) => void
 }
 
 const PREFERENCE_WORDS: Record<Preference, string> = {
@@ -19,7 +22,7 @@ const PREFERENCE_WORDS: Record<Preference, string> = {
 }
 
 /** What a style leaves open: each is tried at once on the part in view. */
-export function Tuner({ tuned, count, disabled, onTune }: Props) {
+export function Tuner({ tuned, count, disabled, onTune, veil, onVeil }: Props) {
   const { prefer = 'none', boundary = 0.5, neighbourhood = 1, floor = 1, sharp = { from: 1, to: count } } = tuned
   const change = (part: Tuned) => onTune({ ...tuned, ...part })
   return (
@@ -66,6 +69,9 @@ export function Tuner({ tuned, count, disabled, onTune }: Props) {
           tooltip={{ placement: 'bottom', formatter: (value) => `${(2 ** (value ?? 0)).toFixed(1)} × noise` }}
           onChangeComplete={(value) => change({ floor: Number((2 ** value).toFixed(2)) })}
         />
+        <Checkbox checked={veil} disabled={disabled} onChange={({ target }) => onVeil(target.checked)}>
+          Darken what does not count as detail
+        </Checkbox>
       </Choice>
       <Choice
         text={

@@ -30,7 +30,7 @@ export function usePreview({ id, report }: RenderDetail, frames: (FrameDetail | 
   useEffect(() => () => worker.current?.terminate(), [])
   useEffect(() => () => URL.revokeObjectURL(preview?.url ?? ''), [preview])
 
-  const make = (tried: Tried, seen: Rectangle) => {
+  const make = (tried: Tried, seen: Rectangle, veil: boolean) => {
     worker.current ??= new Worker(new URL('./previewWorker.ts', import.meta.url))
     const width = Math.round(Math.min(MOST.width, seen.width, report.crop.width))
     const height = Math.round(Math.min(MOST.height, seen.height, report.crop.height))
@@ -61,7 +61,7 @@ export function usePreview({ id, report }: RenderDetail, frames: (FrameDetail | 
       staleTime: Infinity,
     })
     registered.then(
-      (registration) => worker.current?.postMessage({ order, ...orderOf(tried, area, registration, frames) } satisfies PreviewOrder),
+      (registration) => worker.current?.postMessage({ order, veil, ...orderOf(tried, area, registration, frames) } satisfies PreviewOrder),
       (cause: Error) => {
         setBusy(false)
         setError(cause.message)
@@ -76,7 +76,7 @@ function orderOf(
   { x, y, width, height }: Rectangle,
   registration: Registration,
   all: (FrameDetail | undefined)[],
-): Omit<PreviewOrder, 'order'> {
+): Omit<PreviewOrder, 'order' | 'veil'> {
   const part = { x: x - MARGIN, y: y - MARGIN, width: width + 2 * MARGIN, height: height + 2 * MARGIN }
   const frames = registration.frames.flatMap(({ file }, k) => {
     const [frame, place] = [all[k], placeOf(registration, file)]

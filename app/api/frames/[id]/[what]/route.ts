@@ -1,7 +1,7 @@
-import type { Rectangle } from '@/core/raster'
 import { refusal, say } from '@/core/words'
-import { areaSchema, asideSchema, check } from '@/schemas'
-import { frameArea, thumbnail, zoomPyramid } from '@/server'
+import { asideSchema, check } from '@/schemas'
+import { thumbnail, zoomPyramid } from '@/server'
+import { sendArea } from '../../../area'
 import { bodyOf, idOf, respond, sendFile } from '../../../respond'
 
 /** What an original is sent as: by what it was checked to be when it came, never as something that a browser would run. */
@@ -24,11 +24,8 @@ export const GET = (request: Request, { params }: { params: Promise<{ id: string
         return sendFile(await thumbnail(file, folders.derived('thumbs', `frame-${id}.jpg`)), 'image/jpeg')
       case 'zoom':
         return sendFile(await zoomPyramid(file, folders.derived('zoom', `frame-${id}`)), 'application/xml')
-      case 'area': {
-        const asked = check<Rectangle>(areaSchema, Object.fromEntries(new URL(request.url).searchParams))
-        const png = await frameArea(file, asked, folders.incoming())
-        return new Response(new Uint8Array(png), { headers: { 'content-type': 'image/png' } })
-      }
+      case 'area':
+        return sendArea(file, request, folders.incoming())
       default:
         throw refusal('request.address')
     }

@@ -1,13 +1,11 @@
 import path from 'node:path'
 import { refusal, say } from '@/core/words'
-import type { Rectangle } from '@/core/raster'
-import { areaSchema, check, depthsSchema, pixelSchema, storedReport, viewSchema } from '@/schemas'
+import { check, depthsSchema, pixelSchema, storedReport, viewSchema } from '@/schemas'
 import {
   colouredSourceMap,
   DELIVERIES,
   delivered,
   PICTURE_FORMATS,
-  frameArea,
   depthArea,
   linesThrough,
   walkOver,
@@ -19,6 +17,7 @@ import {
   zoomPyramid,
   type Delivery,
 } from '@/server'
+import { areaOf, sendArea, sendSamples } from '../../../area'
 import { idOf, respond, sendFile } from '../../../respond'
 
 type Place = { params: Promise<{ id: string; what: string }> }
@@ -48,17 +47,10 @@ export const GET = (request: Request, { params }: Place) =>
         const source = path.join(folders.render(render.folder), 'source.png')
         return sendFile(await colouredSourceMap(source, folders.derived('maps', `render-${id}.png`), count), 'image/png')
       }
-      case 'area': {
-        const asked = check<Rectangle>(areaSchema, Object.fromEntries(new URL(request.url).searchParams))
-        const png = await frameArea(picture, asked, folders.incoming())
-        return new Response(new Uint8Array(png), { headers: { 'content-type': 'image/png' } })
-      }
-      case 'depths': {
-        const asked = check<Rectangle>(areaSchema, Object.fromEntries(new URL(request.url).searchParams))
-        return new Response(new Uint8Array(await depthArea(path.join(folders.render(render.folder), 'depth.png'), asked)), {
-          headers: { 'content-type': 'image/png' },
-        })
-      }
+      case 'area':
+        return sendArea(picture, request, folders.incoming())
+      case 'depths':
+        return sendSamples(await depthArea(path.join(folders.render(render.folder), 'depth.png'), areaOf(request)), 16)
       case 'lines': {
         const { depths } = check<{ depths: string }>(depthsSchema, Object.fromEntries(new URL(request.url).searchParams))
         return { lines: await linesThrough(path.join(folders.render(render.folder), 'depth.png'), depths.split(',').map(Number)) }

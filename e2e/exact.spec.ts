@@ -1,0 +1,65 @@
+import { expect, test } from '@playwright/test'
+import sharp from 'sharp'
+import { download } from './download'
+import { edits, glass, middleOf, openMend, type Opened } from './mendRun'
+
+let opened: Opened
+
+test.beforeAll(async ({ browser }) => {
+  opened = await openMend(browser)
+})
+
+test('what is painted is on the screen as in the file, to one level of 255, at 100 %', async ({ page, context }) => {
+  await page.goto(opened.address)
+  await expect(glass(page)).toBeVisible()
+  await page.getByRole('button', { name: '100 %' }).click()
+  await page.waitForTimeout(600)
+  const at = await middleOf(glass(page))
+  const draw = async (dx: number, dy: number) => {
+    await page.mouse.move(at.x + dx, at.y + dy)
+    await page.mouse.down()
+    await page.mouse.move(at.x + dx + 20, at.y + dy + 6, { steps: 4 })
+    await page.mouse.up()
+  }
+  await page.mouse.move(at.x, at.y)
+  // A frame far from the sharpest, another one evened in tone over half of it, and a healed place.
+  await page.getByRole('button', { name: /Paint from frame 1,/ }).click()
+  await draw(-60, -40)
+  await page.getByRole('button', { name: /Paint from frame 9,/ }).click()
+  await page.getByRole('button', { name: 'Even its tone' }).click()
+  await draw(-40, -30)
+  await page.getByRole('button', { name: 'Healed from around' }).click()
+  await draw(90, 10)
+  await expect(edits(page)).toHaveCount(3)
+  await page.mouse.move(0, 0)
+
+  const mends = await (await page.request.get(`/api/renders/${opened.render}/mends`)).json()
+  const strokes = mends[0].edits as { path: [number, number][]; radius_px: number }[]
+  const other = await context.newPage()
+  await other.goto(opened.address)
+  await other.getByRole('button', { name: 'Render the mended picture' }).click()
+  await expect(other).toHaveURL(/\/result\?render=\d+$/, { timeout: 60_000 })
+  const { contents } = await download(other, 'PNG 16 bit')
+  const file = await sharp(contents).removeAlpha().toColourspace('rgb16').raw({ depth: 'ushort' }).toBuffer({ resolveWithObject: true })
+  const samples = new Uint16Array(file.data.buffer, file.data.byteOffset, file.data.byteLength / 2)
+  await page.bringToFront()
+  const box = (await glass(page).boundingBox())!
+  // The middle of the picture lies in the middle of the view, to whole pixels.
+  const [left, top] = [-Math.round((file.info.width - box.width) / 2), -Math.round((file.info.height - box.height) / 2)]
+
+  /** The most that screen and file differ by, well within a stroke. */
+  const apart = async ({ path, radius_px }: (typeof strokes)[number]) => {
+    const shot = sharp(await page.screenshot({ clip: box }))
+    const screen = await shot.removeAlpha().raw().toBuffer({ resolveWithObject: true })
+    let worst = 0
+    for (const [px, py] of path)
+      for (let y = Math.round(py - 0.6 * radius_px); y < py + 0.6 * radius_px; y++)
+        for (let x = Math.round(px - 0.6 * radius_px); x < px + 0.6 * radius_px; x++)
+          for (let c = 0; c < 3; c++) {
+            const there = samples[3 * (y * file.info.width + x) + c] / 257
+            worst = Math.max(worst, Math.abs(screen.data[3 * ((y + top) * screen.info.width + x + left) + c] - there))
+          }
+    return worst
+  }
+  for (const stroke of strokes) await expect.poll(() => apart(stroke), { timeout: 30_000 }).toBeLessThanOrEqual(1)
+})
