@@ -1,7 +1,8 @@
 'use client'
 
 import type OpenSeadragon from 'openseadragon'
-import { useEffect, useRef, useState, type PointerEvent, type WheelEvent } from 'react'
+import { useEffect, useLayoutEffect, useRef, useState, type PointerEvent, type WheelEvent } from 'react'
+import { flushSync } from 'react-dom'
 import { lay, useViewing, type Layer } from '../viewer'
 import { dragged, firmness, rimAt, settled, sized, softened, type Hole, type Rim } from './hole'
 import styles from './mend.module.css'
@@ -38,7 +39,8 @@ export function Porthole({ hole, onHole, through, label, width_px, onStroke, onR
   const shown = useThrough(viewing, through)
   const resting = useRef<ReturnType<typeof setTimeout>>(undefined)
 
-  useEffect(() => {
+  // Before the next picture of the screen is drawn, so that the hole is where the pointer is.
+  useLayoutEffect(() => {
     if (!viewing || !shown) return
     const holes = (drawn.length > 0 ? drawn : at ? [at] : []).map((place) => circle(place, hole.radius_px))
     const { viewer, library } = viewing
@@ -65,8 +67,10 @@ export function Porthole({ hole, onHole, through, label, width_px, onStroke, onR
     if (grabbed.current) return onHole(dragged(hole, grabbed.current, fromMiddle(place)))
     // With Shift the porthole stays where it is, so that its rims can be reached.
     if (event.shiftKey && at && path.current.length === 0) return setRim(rimAt(hole, fromMiddle(place)))
-    setRim(undefined)
-    setAt(place)
+    flushSync(() => {
+      setRim(undefined)
+      setAt(place)
+    })
     clearTimeout(resting.current)
     if (path.current.length === 0) {
       resting.current = setTimeout(() => onRest(...pictureAt(place)), REST_ms)
@@ -76,7 +80,7 @@ export function Porthole({ hole, onHole, through, label, width_px, onStroke, onR
     if (Math.hypot(place.x - last.x, place.y - last.y) < APART_px) return
     path.current.push(place)
     if (event.pointerType === 'pen') pressures.current.push(event.pressure)
-    setDrawn([...path.current])
+    flushSync(() => setDrawn([...path.current]))
   }
   const onDown = (event: PointerEvent<HTMLElement>) => {
     if (event.button !== 0) return
