@@ -10,7 +10,7 @@ test.beforeAll(async ({ browser }) => {
 
 test.describe.configure({ mode: 'serial' })
 
-test('a picture is composed of four frames with lines laid by depth; a line is dragged, and the file has each frame up to its line', async ({
+test('a picture is composed of four frames with lines laid by depth; a line is dragged and widened, and the picture is rendered', async ({
   page,
 }) => {
   await page.goto(address)
@@ -40,6 +40,10 @@ test('a picture is composed of four frames with lines laid by depth; a line is d
   await page.mouse.move(from.x, from.y - 40, { steps: 4 })
   await page.mouse.up()
   await expect.poll(async () => (await baseOf()).boundaries[line].until[3][1]).toBeLessThan(laid[line].until[3][1] - 0.6 * (40 / scale))
+  const narrow = (await baseOf()).boundaries[line].width_px
+  await page.mouse.move(from.x, from.y - 40)
+  await page.mouse.wheel(0, -100)
+  await expect.poll(async () => (await baseOf()).boundaries[line].width_px).toBeGreaterThan(narrow)
   await page.getByRole('button', { name: 'Render the mended picture' }).click()
   await expect(page).toHaveURL(/\/result\?render=\d+$/, { timeout: 60_000 })
 })

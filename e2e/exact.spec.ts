@@ -1,7 +1,8 @@
 import { expect, test } from '@playwright/test'
 import sharp from 'sharp'
 import { download } from './download'
-import { edits, glass, middleOf, openMend, type Opened } from './mendRun'
+import { edits, glass, middleOf, openMend, through, type Opened } from './mendRun'
+import { choose } from './select'
 
 let opened: Opened
 
@@ -62,4 +63,29 @@ test('what is painted is on the screen as in the file, to one level of 255, at 1
     return worst
   }
   for (const stroke of strokes) await expect.poll(() => apart(stroke), { timeout: 30_000 }).toBeLessThanOrEqual(1)
+})
+
+test('on a phone a tap paints from another render, and is undone', async ({ browser, baseURL }) => {
+  const context = await browser.newContext({
+    baseURL,
+    viewport: { width: 390, height: 844 },
+    hasTouch: true,
+    isMobile: true,
+    reducedMotion: 'reduce',
+  })
+  const page = await context.newPage()
+  await page.goto(opened.address)
+  await expect(glass(page)).toBeVisible()
+  const before = await edits(page).count()
+  await choose(page, 'Another render', /mended/)
+  await expect(through(page)).toHaveText('another render')
+  await glass(page).scrollIntoViewIfNeeded()
+  const at = await middleOf(glass(page))
+  await page.touchscreen.tap(at.x, at.y)
+  await expect(edits(page)).toHaveCount(before + 1)
+  const mendsNow = async () => (await page.request.get(`/api/renders/${opened.render}/mends`)).json()
+  expect((await mendsNow())[0].edits.at(-1)).toMatchObject({ kind: 'render', opacity: 1 })
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expect.poll(async () => (await mendsNow())[0].edits.at(-1).kind).toBe('undo')
+  await context.close()
 })

@@ -1,0 +1,124 @@
+import { spawn } from 'node:child_process'
+import { mkdirSync, rmSync } from 'node:fs'
+import path from 'node:path'
+import { chromium } from '@playwright/test'
+import sharp from 'sharp'
+
+/**
+ * How soon the porthole shows what is under the pointer, and how soon another frame shows in it, on a large picture: from the event to
+ * the changed pixels on the canvas, in Debian's Chromium without a graphics card, at 1280 × 800. `npm run bench:hand -- 24`
+ */
+const PORT = 3232
+const MOVES = 120
+const [megapixels = '24'] = process.argv.slice(2)
+const flags = ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--no-first-run']
+const folder = path.resolve('dist/bench-hand')
+rmSync(folder, { recursive: true, force: true })
+await makeFrames(path.join(folder, 'import', 'hand'), Number(megapixels))
+
+const server = spawn(process.execPath, ['node_modules/next/dist/bin/next', 'start', '-p', String(PORT), '-H', '127.0.0.1'], {
+  stdio: 'ignore',
+  env: { ...process.env, NITIDUS_DATA: path.join(folder, 'data'), NITIDUS_IMPORT_ROOT: path.join(folder, 'import'), NEXT_TELEMETRY_DISABLED: '1' },
+})
+try {
+  await answering(`http://127.0.0.1:${PORT}/api/kit`)
+  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: flags })
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
+  page.setDefaultTimeout(300_000)
+  await page.goto(`http://127.0.0.1:${PORT}/shoots/frames`)
+  await page.getByLabel('Or a folder on this computer').fill('hand')
+  await page.getByRole('button', { name: 'Import' }).click()
+  await page.waitForURL(/\/shoots\/\d+\/shoot/)
+  await page.getByRole('button', { name: /^Fuse/ }).click()
+  await page.waitForURL(/\/result\?render=\d+$/)
+  const opened = performance.now()
+  await page.goto(page.url().replace(/result\?.*/, 'mend'))
+  await page.getByTestId('porthole').waitFor()
+  console.log(`${megapixels} MP: opened in ${((performance.now() - opened) / 1000).toFixed(1)} s, its zoom levels made meanwhile`)
+  await page.waitForTimeout(4000)
+  const box = await page.getByTestId('porthole').boundingBox()
+  const middle = { x: box.x + box.width / 2, y: box.y + box.height / 2 }
+  for (const zoom of ['whole', '100 %']) {
+    await page.getByRole('button', { name: zoom, exact: true }).click()
+    await page.mouse.move(middle.x, middle.y)
+    await page.waitForTimeout(1500)
+    // Each frame is shown once, so that it is there.
+    for (const frame of [1, 4]) {
+      await page.getByRole('button', { name: new RegExp(`Paint from frame ${frame},`) }).click()
+      await page.mouse.move(middle.x, middle.y)
+      for (let k = 0; k < 8; k++) {
+        await page.mouse.move(middle.x - 200 + 50 * k, middle.y)
+        await page.waitForTimeout(200)
+      }
+    }
+    await page.evaluate(watch)
+    for (let k = 0; k < MOVES; k++) {
+      await page.mouse.move(middle.x + (k % 2 ? 110 : -110) + (k % 7), middle.y + (k % 5))
+      await page.waitForTimeout(60)
+    }
+    const moved = await page.evaluate(() => window.taken.splice(0))
+    for (let k = 0; k < 30; k++) {
+      await page.keyboard.press(k % 2 ? 'ArrowRight' : 'ArrowLeft')
+      await page.waitForTimeout(250)
+    }
+    const chosen = await page.evaluate(() => window.taken.splice(0))
+    console.log(`${zoom.padEnd(6)} pointer to pixels: ${figures(moved)}; another frame: ${figures(chosen)}`)
+  }
+  await browser.close()
+} finally {
+  server.kill()
+  rmSync(folder, { recursive: true, force: true })
+}
+
+/** In the page: times each move of the pointer, and each arrow key, until the canvas has other pixels there. */
+function watch() {
+  const canvas = document.querySelector('[data-testid="zoom-view"] canvas')
+  const context = canvas.getContext('2d')
+  window.taken = []
+  let place
+  const pixelAt = ({ x, y }) => {
+    const { left, top, width } = canvas.getBoundingClientRect()
+    const scale = canvas.width / width
+    return context.getImageData(Math.round((x - left) * scale), Math.round((y - top) * scale), 3, 3).data.join()
+  }
+  const until = (at, began) => {
+    const before = pixelAt(at)
+    const look = () => {
+      if (pixelAt(at) !== before) window.taken.push(performance.now() - began)
+      else if (performance.now() - began < 1000) requestAnimationFrame(look)
+    }
+    requestAnimationFrame(look)
+  }
+  const listen = { capture: true }
+  window.addEventListener('pointermove', (event) => until((place = { x: event.clientX, y: event.clientY }), event.timeStamp), listen)
+  window.addEventListener('keydown', (event) => event.key.startsWith('Arrow') && until(place, event.timeStamp), listen)
+}
+
+function figures(values) {
+  const sorted = values.toSorted((a, b) => a - b)
+  const at = (part) => sorted[Math.floor(part * (sorted.length - 1))]?.toFixed(1)
+  return `${sorted.length} times, median ${at(0.5)} ms, 95 % within ${at(0.95)} ms`
+}
+
+/** Four frames of noise, each brighter than the one before. */
+async function makeFrames(target, size) {
+  mkdirSync(target, { recursive: true })
+  const width = Math.round(Math.sqrt(size * 1.5e6) / 6) * 6
+  const height = Math.round((width * 2) / 3)
+  const noise = { type: 'gaussian', mean: 128, sigma: 30 }
+  const grain = await sharp({ create: { width: Math.round(width / 12), height: Math.round(height / 12), channels: 3, background: '#808080', noise } }).png().toBuffer()
+  for (let k = 0; k < 4; k++)
+    await sharp(grain)
+      .resize(width, height, { fit: 'fill', kernel: 'lanczos3' })
+      .blur(1 + 6 * k)
+      .jpeg({ quality: 90 })
+      .toFile(path.join(target, `frame_${k + 1}.jpg`))
+}
+
+async function answering(address) {
+  for (let tries = 0; tries < 120; tries++) {
+    if (await fetch(address).catch(() => undefined)) return
+    await new Promise((resolve) => setTimeout(resolve, 250))
+  }
+  throw new Error('The application does not start; build it with npm run setup.')
+}
