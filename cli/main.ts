@@ -3,6 +3,7 @@ import { Command, CommanderError } from 'commander'
 import { isRefusal, say, type Sentence } from '@/core/words'
 import { explained } from '@/database'
 import { addBackup, addRestore } from './backup'
+import { addFinish } from './finish/command'
 import { addFuse } from './fuse/command'
 import { addInspect } from './inspect/command'
 import { addMend } from './mend/command'
@@ -15,7 +16,7 @@ import { addSurvey } from './survey'
 import { serveThread } from './threads'
 
 /** Every verb of the command, in the order in which `--help` lists them. */
-const VERBS = [addPlan, addSimulate, addSurvey, addSplit, addFuse, addInspect, addMend, addBackup, addRestore, addRun, addStandIn]
+const VERBS = [addPlan, addSimulate, addSurvey, addSplit, addFuse, addInspect, addMend, addFinish, addBackup, addRestore, addRun, addStandIn]
 
 /** The `nitidus` command: 0 on success, 2 on a user's mistake with one line on standard error, 1 on ours. */
 async function main(args: string[]): Promise<number> {

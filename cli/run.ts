@@ -6,6 +6,7 @@ import { check, JOB_FILES, JOB_VERSION, jobFileSchema, type JobFile } from '@/sc
 import { runBackup, runRestore } from './backup'
 import { runCheck } from './check'
 import { runDeliver } from './deliver'
+import { runFinish } from './finish/runFinish'
 import { runFuse } from './fuse/runFuse'
 import { runInspect } from './inspect/runInspect'
 import { readJson } from './json'
@@ -21,6 +22,7 @@ const RUNNERS: { [K in JobFile['kind']]: (job: Extract<JobFile, { kind: K }>, pr
   fuse: runFuse,
   inspect: runInspect,
   mend: runMend,
+  finish: runFinish,
   survey: runSurvey,
   split: runSplit,
   deliver: runDeliver,
@@ -68,7 +70,7 @@ const PATHS = new Set([
 ])
 
 /** What of a job names no files of its own: edits know other renders by names. */
-const NO_PATHS = new Set(['document', 'settings'])
+const NO_PATHS = new Set(['document', 'settings', 'recipe'])
 
 /** Every path in a job, from the folder of its file. */
 function placed(value: unknown, folder: string): unknown {

@@ -13,6 +13,14 @@ export interface WriteOptions extends Tags {
   crop?: Rectangle
   /** Whether the file is for keeping elsewhere: smaller, and slower to write. */
   delivered?: boolean
+  /** Whether it is read again at once and then removed: written as fast as can be. */
+  quick?: boolean
+  /** Of a JPEG, 1 … 100. */
+  quality?: number
+  /** Px per inch that it is to be printed at; TIFF says so. */
+  perInch?: number
+  /** How it was made, as an XMP packet. */
+  xmp?: string
 }
 
 /** Encodes a picture and puts it at `file` in one step, so that no half-written picture is ever found there. */
@@ -22,9 +30,10 @@ export async function writePicture(file: string, picture: Picture | Interleaved,
   let pipeline = sharp(whole.samples, { raw, limitInputPixels: false })
   if (options.crop) pipeline = pipeline.extract({ ...options.crop, left: options.crop.x, top: options.crop.y })
   pipeline = pipeline.toColourspace(options.bits === 16 ? 'rgb16' : 'srgb')
+  if (options.xmp) pipeline = pipeline.withXmp(options.xmp)
   // Straight to the disk: an encoded picture beside the one in memory would be as large again.
   await inPlace(file, async (part) => {
-    await (options.delivered ? encoder : kept)(pipeline, formatOf(file)).toFile(part)
+    await encoded(pipeline, formatOf(file), options).toFile(part)
     await tagPicture(part, formatOf(file), options)
   })
 }
@@ -62,7 +71,7 @@ export function writeWhole(file: string, contents: Uint8Array | string): Promise
   return inPlace(file, (part) => writeFile(part, contents))
 }
 
-async function inPlace(file: string, write: (part: string) => Promise<unknown>): Promise<void> {
+export async function inPlace(file: string, write: (part: string) => Promise<unknown>): Promise<void> {
   const part = path.join(path.dirname(file), `.${path.basename(file)}.${randomUUID()}.part`)
   try {
     // An empty file first: where it cannot be made the system says why, more clearly than an encoder does. Made at once, so that
@@ -76,19 +85,20 @@ async function inPlace(file: string, write: (part: string) => Promise<unknown>):
   }
 }
 
-/** 300 pixels per inch, in pixels per mm: what prints are made at; TIFF has to say something. */
-const DENSITY = { xres: 300 / 25.4, yres: 300 / 25.4 }
-
-/** For a file that is kept and read again: 16 bits hardly compress (24 megapixels 144 → 110 MB, in 5 s), and a render is waited for. */
-function kept(pipeline: Sharp, format: PictureFormat): Sharp {
-  return format === 'tif' ? pipeline.tiff({ compression: 'none', ...DENSITY }) : encoder(pipeline, format)
-}
+/** What prints are made at where nothing else is asked for; TIFF has to say something. */
+const USUAL_perInch = 300
 
 /** Lossless TIFF and PNG, JPEG at high quality without colour subsampling. */
-const ENCODERS: Record<PictureFormat, (pipeline: Sharp) => Sharp> = {
-  tif: (pipeline) => pipeline.tiff({ compression: 'deflate', predictor: 'horizontal', ...DENSITY }),
-  png: (pipeline) => pipeline.png({ compressionLevel: 6 }),
-  jpg: (pipeline) => pipeline.jpeg({ quality: 95, chromaSubsampling: '4:4:4' }),
+const ENCODERS: Record<PictureFormat, (pipeline: Sharp, options: WriteOptions) => Sharp> = {
+  // For a file that is kept and read again: 16 bits hardly compress (24 megapixels 144 → 110 MB, in 5 s), and a render is waited for.
+  tif: (pipeline, { delivered, perInch = USUAL_perInch }) => {
+    const density = { xres: perInch / 25.4, yres: perInch / 25.4 }
+    return delivered
+      ? pipeline.tiff({ compression: 'deflate', predictor: 'horizontal', ...density })
+      : pipeline.tiff({ compression: 'none', ...density })
+  },
+  png: (pipeline, { quick }) => pipeline.png({ compressionLevel: quick ? 0 : 6 }),
+  jpg: (pipeline, { quality = 95 }) => pipeline.jpeg({ quality, chromaSubsampling: '4:4:4' }),
 }
 
-const encoder = (pipeline: Sharp, format: PictureFormat): Sharp => ENCODERS[format](pipeline)
+const encoded = (pipeline: Sharp, format: PictureFormat, options: WriteOptions): Sharp => ENCODERS[format](pipeline, options)

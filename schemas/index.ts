@@ -26,6 +26,7 @@ export {
   type CheckReport,
   type DeliverJob,
   type FrameFile,
+  type FinishJob,
   type FuseJob,
   type InspectJob,
   type MendJob,
@@ -75,3 +76,5 @@ export {
   type StoredColour,
 } from './stored'
 export { splitSchema, surveySchema } from './surveyReport'
+export { checkRecipe, RECIPE_VERSION, recipeSchema } from './recipe'
+export { madeText } from './made'

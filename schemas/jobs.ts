@@ -1,11 +1,13 @@
 import { MOVER_KINDS, type MoverKind } from '@/core/movers'
 import Joi from 'joi'
+import type { Recipe } from '@/core/finish'
 import type { TakenWith } from '@/core/formats'
 import type { MendDocument } from '@/core/mend'
 import type { SeriesRequest } from '@/core/simulate'
 import { fuseSettingsSchema, type FuseSettings } from './fuseSettings'
 import { sceneRequestSchema } from './sceneRequest'
 import { mendSchema } from './mend'
+import { recipeSchema } from './recipe'
 import { takenSchema } from './taken'
 
 /** Version of job files that this version writes and reads. */
@@ -22,7 +24,7 @@ export interface FrameFile {
  * Everything that one piece of heavy work needs, by name, so that it can be carried out anywhere: `nitidus run job.json`.
  * Paths are absolute, or from the folder of the job file.
  */
-export type JobFile = ShootJob | FuseJob | InspectJob | MendJob | SurveyJob | SplitJob | DeliverJob | CheckJob | BackupJob | RestoreJob
+export type JobFile = ShootJob | FuseJob | InspectJob | MendJob | FinishJob | SurveyJob | SplitJob | DeliverJob | CheckJob | BackupJob | RestoreJob
 
 export interface ShootJob {
   kind: 'shoot'
@@ -78,6 +80,18 @@ export interface MendJob {
   document: MendDocument
   /** Where the pictures of other renders lie that are painted from, by the names that the edits have for them. */
   renders?: { name: string; file: string }[]
+  out: string
+}
+
+/** A recipe carried out on a picture. */
+export interface FinishJob {
+  kind: 'finish'
+  picture: string
+  /** Maps as large as the picture, for steps that follow the depth, and for sharpening. */
+  depth?: string
+  confidence?: string
+  recipe: Recipe
+  taken?: TakenWith
   out: string
 }
 
@@ -170,6 +184,7 @@ export const JOB_FILES: { [K in JobFile['kind']]: Joi.SchemaMap } = {
     renders: Joi.array().items(Joi.object({ name: Joi.string().required(), file: path })),
     out: path,
   },
+  finish: { picture: path, depth: optionalPath, confidence: optionalPath, recipe: recipeSchema, taken: takenSchema, out: path },
   survey: { frames, mover: Joi.valid(...MOVER_KINDS), report: path },
   split: { frames, report: path },
   deliver: { picture: path, out: path, bits: Joi.valid(8, 16).required(), taken: takenSchema },

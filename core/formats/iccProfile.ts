@@ -83,6 +83,57 @@ export function greyAsRgb(grey: Uint8Array): Uint8Array | undefined {
   return matrixProfile(profileName(grey), SRGB_PRIMARIES, curve)
 }
 
+/**
+ * How samples of an RGB profile become light: its red curve at `count` even steps from 0 to 1, and what its red, green and blue add to
+ * luminance, together 1. Undefined where the profile is not made of curves and primaries. Source: ICC.1:2022, 10.6 and 10.18.
+ */
+export function profileLight(profile: Uint8Array, count: number): { curve: Float64Array; luminance: [number, number, number] } | undefined {
+  if (profileSpace(profile) !== 'RGB') return undefined
+  const curve = tagOf(profile, 'rTRC')
+  const ys = ['rXYZ', 'gXYZ', 'bXYZ'].map((tag) => tagOf(profile, tag)).map((tag) => tag && viewOf(tag).getInt32(12) / 65536)
+  const light = curve && curveOf(curve)
+  if (!light || ys.some((y) => y === undefined)) return undefined
+  const sum = ys.reduce<number>((all, y) => all + y!, 0)
+  const [red, green, blue] = ys.map((y) => y! / sum)
+  return { curve: Float64Array.from({ length: count }, (_, k) => light(k / (count - 1))), luminance: [red, green, blue] }
+}
+
+/** A curve element as a function of 0 … 1. Source: ICC.1:2022, 10.6 (curv) and 10.18 (para). */
+function curveOf(tag: Uint8Array): ((value: number) => number) | undefined {
+  const view = viewOf(tag)
+  if (signature(tag, 0) === 'curv') {
+    const count = view.getUint32(8)
+    if (count === 0) return (value) => value
+    if (count === 1) return (value) => value ** (view.getUint16(12) / 256)
+    const at = (k: number) => view.getUint16(12 + 2 * Math.min(count - 1, k)) / 65535
+    return (value) => {
+      const place = value * (count - 1)
+      const k = Math.floor(place)
+      return at(k) + (place - k) * (at(k + 1) - at(k))
+    }
+  }
+  if (signature(tag, 0) !== 'para') return undefined
+  // The first types have fewer numbers.
+  const number = (k: number) => (16 + 4 * k <= view.byteLength ? view.getInt32(12 + 4 * k) / 65536 : 0)
+  const [g, a, b, c] = [number(0), number(1), number(2), number(3)]
+  switch (view.getUint16(8)) {
+    case 0:
+      return (value) => value ** g
+    case 1:
+      return (value) => (value >= -b / a ? (a * value + b) ** g : 0)
+    case 2:
+      return (value) => (value >= -b / a ? (a * value + b) ** g + c : c)
+    case 3:
+      return (value) => (value >= number(4) ? (a * value + b) ** g : c * value)
+    case 4:
+      return (value) => (value >= number(4) ? (a * value + b) ** g + number(5) : c * value + number(6))
+    default:
+      return undefined
+  }
+}
+
+const viewOf = ({ buffer, byteOffset, byteLength }: Uint8Array) => new DataView(buffer, byteOffset, byteLength)
+
 export const SRGB_PROFILE = matrixProfile('sRGB', SRGB_PRIMARIES, SRGB_CURVE)
 
 function profileOf(space: string, name: string, tags: [string, Uint8Array][]): Uint8Array {

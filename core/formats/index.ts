@@ -6,6 +6,7 @@ export {
   greyProfile,
   matrixProfile,
   P3_PRIMARIES,
+  profileLight,
   profileName,
   profileSpace,
   SRGB_CURVE,

@@ -3,6 +3,7 @@ import { DEVICES } from './devices'
 import { COMMAND, MACHINE } from './machine'
 import { FRAMES, PICTURES } from './pictures'
 import { INSPECTING } from './inspecting'
+import { FINISHING } from './finishing'
 import { MENDING } from './mending'
 import { NOTES } from './notes'
 import { PLANNING } from './planning'
@@ -18,6 +19,7 @@ const CATALOGUE = {
   ...MACHINE,
   ...COMMAND,
   ...DEVICES,
+  ...FINISHING,
   ...MENDING,
   ...INSPECTING,
   ...PLANNING,

@@ -1,0 +1,90 @@
+import { mkdtemp, rm } from 'node:fs/promises'
+import path from 'node:path'
+import sharp from 'sharp'
+import { convertSamples, drawWords, finishedFormatOf, profileOf, readFacts, readSamples, readTakenWith, writeFinished } from '@/codec'
+import { finish, spaceOf, type Canvas, type Grey, type Recipe, type Tools } from '@/core/finish'
+import { refusal } from '@/core/words'
+import { madeText, type FinishJob } from '@/schemas'
+import type { Progress } from '../progress'
+
+/** What the well-known picture library does for a recipe. */
+export const TOOLS: Tools = {
+  resize: async (samples, from, to, channels) => {
+    const raw = { width: from.width, height: from.height, channels }
+    const { data } = await sharp(samples, { raw, limitInputPixels: false })
+      .resize({ ...to, fit: 'fill', kernel: 'lanczos3' })
+      .toColourspace(channels === 1 ? 'grey16' : 'rgb16')
+      .raw({ depth: 'ushort' })
+      .toBuffer({ resolveWithObject: true })
+    return new Uint16Array(data.buffer, data.byteOffset, data.byteLength / 2)
+  },
+  words: drawWords,
+}
+
+/** The job of kind `finish`: a recipe carried out on a picture, and the picture written in the format that its name asks for. */
+export async function runFinish({ picture, depth, confidence, recipe, out, taken }: FinishJob, progress: Progress): Promise<void> {
+  const format = finishedFormatOf(out)
+  progress({ stage: 'read', frame: 0, of: 3 })
+  const { colour, exif, format: was } = await readFacts(picture)
+  const { samples, width, height } = await readSamples(picture)
+  const wide = samples instanceof Uint16Array ? samples : Uint16Array.from(samples, (value) => value * 257)
+  const canvas: Canvas = {
+    samples: wide,
+    width,
+    height,
+    space: spaceOf(colour.samplesIcc),
+    depth: depth === undefined ? undefined : await readMap(depth, width, height),
+    confidence: confidence === undefined ? undefined : await readMap(confidence, width, height),
+    scale: 1,
+  }
+  progress({ stage: 'finish', frame: 1, of: 3 })
+  const done = await finish(canvas, recipe.steps, TOOLS)
+  progress({ stage: 'write', frame: 2, of: 3 })
+  const { samples: finished, icc } = await inProfile(done, colour.samplesIcc, recipe, path.dirname(out))
+  await writeFinished(
+    out,
+    { samples: finished, width: done.width, height: done.height },
+    {
+      bits: format === 'tif' || format === 'png' ? recipe.bits : 8,
+      quality: recipe.quality,
+      perInch: perInchOf(recipe),
+      icc,
+      taken: taken ?? (await readTakenWith(was === 'tiff' ? picture : exif)) ?? {},
+      xmp: madeText(recipe),
+    },
+  )
+  progress({ stage: 'done', frame: 3, of: 3 })
+}
+
+/** A map of a picture as 16 bits. @throws Refusal where it is of another size. */
+async function readMap(file: string, width: number, height: number): Promise<Grey> {
+  const { data, info } = await sharp(file, { limitInputPixels: false })
+    .toColourspace('grey16')
+    .raw({ depth: 'ushort' })
+    .toBuffer({ resolveWithObject: true })
+  if (info.width !== width || info.height !== height)
+    throw refusal('finish.mapSize', { file: path.basename(file), size: `${info.width} × ${info.height}`, wanted: `${width} × ${height}` })
+  return { width, height, data: new Uint16Array(data.buffer, data.byteOffset, data.byteLength / 2) }
+}
+
+/** Samples in the space that is asked for, and its profile. */
+async function inProfile(
+  { samples, width, height }: Canvas,
+  icc: Buffer | undefined,
+  { profile }: Recipe,
+  folder: string,
+): Promise<{ samples: Uint16Array; icc?: Buffer }> {
+  if (profile === 'keep') return { samples, icc }
+  const scratch = await mkdtemp(path.join(folder, '.finish-'))
+  try {
+    return { samples: await convertSamples(samples, { width, height }, icc, profile, scratch), icc: profileOf(profile) }
+  } finally {
+    await rm(scratch, { recursive: true, force: true })
+  }
+}
+
+/** What a size on paper was asked for at. */
+function perInchOf({ steps }: Recipe): number | undefined {
+  const size = steps.findLast((step) => step.do === 'size')
+  return size && 'perInch' in size ? size.perInch : undefined
+}

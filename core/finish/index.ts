@@ -1,0 +1,8 @@
+export type { Canvas, Grey, Tools } from './canvas'
+export { finish } from './finish'
+export { MOST_side_px, sizeOf, uprightWithin } from './geometry'
+export { PROFILES, type Place, type Profile, type Recipe, type Size, type Step, type StepName, type StepOf } from './recipe'
+export { barText, roundLength_mm } from './scaleBar'
+export { stepText } from './sentences'
+export { spaceOf, type Space } from './space'
+export { monotone } from './tones'
