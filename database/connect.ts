@@ -11,6 +11,7 @@ import * as fieldRuns from './migrations/005-field-runs'
 import * as firmGround from './migrations/006-firm-ground'
 import * as changed from './migrations/007-changed'
 import * as mends from './migrations/008-mends'
+import * as recipes from './migrations/009-recipes'
 import { explained } from './explained'
 import type { Tables } from './tables'
 
@@ -25,6 +26,7 @@ export const MIGRATIONS = {
   '006-firm-ground': firmGround,
   '007-changed': changed,
   '008-mends': mends,
+  '009-recipes': recipes,
 }
 
 /** Name of the database in a data folder. */

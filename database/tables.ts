@@ -15,6 +15,8 @@ export interface Tables {
   kit_item: KitItemTable
   field_entry: FieldEntryTable
   mend: MendTable
+  recipe: RecipeTable
+  development: DevelopmentTable
   mend_edit: MendEditTable
 }
 
@@ -146,6 +148,22 @@ interface MendEditTable {
   id: string
   edit_json: string
   created_at: string
+}
+
+/** A recipe under a name. */
+interface RecipeTable {
+  id: Generated<number>
+  uid: string
+  name: string
+  recipe_json: string
+  created_at: string
+}
+
+/** What a render is being finished by. */
+interface DevelopmentTable {
+  render_id: number
+  recipe_json: string
+  changed_at: string
 }
 
 export type Mend = Selectable<MendTable>

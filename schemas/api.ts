@@ -1,3 +1,4 @@
+import type { Recipe } from '@/core/finish'
 import type { FieldEntry } from '@/core/field'
 import type { Plan, PlanRequest } from '@/core/plan'
 import type { PlanSheet } from '@/core/sheet'
@@ -117,12 +118,20 @@ export interface JobDetail {
   result: JobResults[JobKind] | null
 }
 
+/** A recipe that is kept under a name. */
+export interface RecipeDetail {
+  id: number
+  name: string
+  recipe: Recipe
+}
+
 /** What jobs of each kind answer when they are done. */
 export interface JobResults {
   shoot: null
   fuse: { render: number }
   inspect: { places: Place[] }
   mend: { render: number }
+  finish: { name: string }
   survey: SurveyReport
   split: { series: { files: string[]; reason: string }[] }
   deliver: { name: string }

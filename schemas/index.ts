@@ -4,6 +4,7 @@ export type {
   FrameDetail,
   JobDetail,
   MendDetail,
+  RecipeDetail,
   JobKind,
   JobResults,
   JobState,
@@ -76,5 +77,14 @@ export {
   type StoredColour,
 } from './stored'
 export { splitSchema, surveySchema } from './surveyReport'
-export { checkRecipe, RECIPE_VERSION, recipeSchema } from './recipe'
+export {
+  batchSchema,
+  checkRecipe,
+  FINISHED_FORMATS,
+  finishRequestSchema,
+  newRecipeSchema,
+  RECIPE_VERSION,
+  recipeSchema,
+  type FinishedFormat,
+} from './recipe'
 export { madeText } from './made'

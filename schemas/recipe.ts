@@ -5,6 +5,10 @@ import { check } from './check'
 
 /** Version of recipes that this version writes and reads. */
 export const RECIPE_VERSION = 1
+/** What a finished picture may be written as. */
+export const FINISHED_FORMATS = ['tif', 'png', 'jpg', 'webp', 'avif'] as const
+export type FinishedFormat = (typeof FINISHED_FORMATS)[number]
+
 /** A recipe holds so many steps at the most. */
 const MOST_STEPS = 200
 
@@ -89,3 +93,22 @@ function checkStep(step: Step): void {
   if (same) throw refusal('finish.shortLine')
   if (step.do === 'size' && 'long_px' in step && step.long_px < 1) throw refusal('finish.size', { long_px: step.long_px, most_px: MOST_side_px })
 }
+
+/** A recipe to keep, and its name. */
+export const newRecipeSchema = Joi.object<{ name: string; recipe: unknown }>({
+  name: Joi.string().trim().min(1).max(120).required().label('Name'),
+  recipe: Joi.object().unknown().required(),
+})
+
+/** A picture to finish: in which format, and by what it was called where the recipe has a name. */
+export const finishRequestSchema = Joi.object<{ recipe: unknown; format: FinishedFormat; name?: string }>({
+  recipe: Joi.object().unknown().required(),
+  format: Joi.valid(...FINISHED_FORMATS).required(),
+  name: Joi.string().trim().max(120),
+})
+
+/** Renders that a kept recipe is carried out on. */
+export const batchSchema = Joi.object<{ renders: number[]; format: FinishedFormat }>({
+  renders: Joi.array().items(Joi.number().integer().min(1)).min(1).max(500).required(),
+  format: Joi.valid(...FINISHED_FORMATS).required(),
+})

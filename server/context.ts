@@ -8,6 +8,7 @@ import { FieldLogs } from './field'
 import { JobQueue } from './jobs'
 import { Mends } from './mends'
 import { KitStore } from './kit'
+import { Recipes } from './recipes'
 import { PictureStore } from './pictures'
 import { Shoots } from './shoots'
 import { Storage } from './storage'
@@ -27,6 +28,7 @@ export interface Context {
   benches: Benches
   bin: Bin
   mends: Mends
+  recipes: Recipes
   storage: Storage
   streams: Streams
   /** Ends what runs, lets go of streams, devices and the data folder. */
@@ -84,6 +86,7 @@ async function openLocked(environment: Environment, lock: DataLock): Promise<Con
     benches,
     bin,
     mends,
+    recipes: new Recipes(db),
     storage: new Storage(db, store, bin, jobs),
     streams,
     close: async () => {

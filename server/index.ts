@@ -13,6 +13,6 @@ export {
   thumbnail,
   zoomPyramid,
 } from './pictures'
-export { DELIVERIES, delivered, PICTURE_FORMATS, placesIn, registrationIn, renderOf, slugOf, type Delivery } from './renders'
+export { DELIVERIES, delivered, finishedFile, PICTURE_FORMATS, placesIn, registrationIn, renderOf, slugOf, type Delivery } from './renders'
 export { framesToFuse, jobDetail, simulationOf } from './shoots'
 export { begin } from './lifecycle'

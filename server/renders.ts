@@ -1,11 +1,12 @@
-import { readFile } from 'node:fs/promises'
+import { readdir, readFile } from 'node:fs/promises'
 import path from 'node:path'
 import slugify from 'slugify'
 import type { PictureFormat } from '@/codec'
 import { isRefusal, refusal } from '@/core/words'
 import type { Database, Folders, Render } from '@/database'
 import type { Place } from '@/core/inspect'
-import { checkBends, checkRegistration, registrationOf, storedPlaces, storedReport, type Registration } from '@/schemas'
+import type { Recipe } from '@/core/finish'
+import { checkBends, checkRegistration, registrationOf, storedPlaces, storedReport, type FinishedFormat, type Registration } from '@/schemas'
 
 export const REGISTRATION_FILE = 'registration.json'
 /** Places that are worth a look, once they were looked for. */
@@ -77,6 +78,46 @@ export async function deliveredName(db: Database, renderId: number, format: Deli
   const moved = settings.register ? '' : '_unregistered'
   const slug = slugOf(row.title)
   return `${slug}_run${row.number}_${style}_ref${String(place).padStart(2, '0')}${moved}${endingOf(format, settings.bits)}`
+}
+
+/** What the reference frame of a render was taken with, as it is stored. */
+export async function takenWith(db: Database, render: Render): Promise<string | null | undefined> {
+  const { reference } = storedReport(render.report_json)
+  const frame = await db.selectFrom('frame').select('exif_json').where('run_id', '=', render.run_id).where('name', '=', reference).executeTakeFirst()
+  return frame?.exif_json
+}
+
+/** Where the finished pictures of a render lie until they are made anew. */
+export const finishedFolder = (folders: Folders, { uid }: Pick<Render, 'uid'>): string => folders.derived('finished', uid)
+
+/** For instance `ammonite_run1_lace_ref08_catalogue_2400px_srgb.jpg`. */
+export async function finishedName(db: Database, renderId: number, recipe: Recipe, format: FinishedFormat, called?: string): Promise<string> {
+  const stem = (await deliveredName(db, renderId, 'jpg')).replace(/\.jpg$/, '')
+  const size = recipe.steps.findLast((step) => step.do === 'size')
+  const parts = [
+    called && slugOf(called),
+    size && ('long_px' in size ? `${size.long_px}px` : `${Math.round(size.width_mm)}mm`),
+    recipe.profile !== 'keep' && recipe.profile,
+    (format === 'tif' || format === 'png') && `${recipe.bits}bit`,
+  ]
+  return `${[stem, ...parts.filter(Boolean)].join('_')}.${format}`
+}
+
+/** A finished picture to take away. @throws Refusal where there is none of that name. */
+export async function finishedFile(db: Database, folders: Folders, renderId: number, name: string): Promise<Delivered> {
+  const render = await renderOf(db, renderId)
+  const known = await readdir(finishedFolder(folders, render)).catch((): string[] => [])
+  if (!known.includes(name)) throw refusal('render.notKept')
+  const format = path.extname(name).slice(1) as FinishedFormat
+  return { file: path.join(/* turbopackIgnore: true */ finishedFolder(folders, render), name), name, type: FINISHED_TYPES[format] }
+}
+
+const FINISHED_TYPES: Record<FinishedFormat, string> = {
+  tif: 'image/tiff',
+  png: 'image/png',
+  jpg: 'image/jpeg',
+  webp: 'image/webp',
+  avif: 'image/avif',
 }
 
 /** A title as a part of file names. */

@@ -6,7 +6,7 @@ import type { Database, Job } from '@/database'
 import { storedPlan, type FuseSettings } from '@/schemas'
 import { standingEdits } from '@/core/mend'
 import type { Mends } from './mends'
-import type { JobQueue } from './jobs'
+import type { FinishRequest, JobQueue } from './jobs'
 import { deliveredFile, renderOf, type PICTURE_FORMATS } from './renders'
 import type { PictureStore } from './pictures'
 import { framesOfRun, framesToFuse, simulationOf, type Shoots } from './shoots'
@@ -60,6 +60,13 @@ export class Work {
     const render = await renderOf(this.db, renderId)
     const run = await this.shoots.runRow(render.run_id)
     return this.jobs.add('inspect', { shoot_id: run.shoot_id, run_id: run.id, render_id: render.id }, {})
+  }
+
+  /** A render finished by a recipe and written in a format; `name` is what the recipe is called, where it has a name. */
+  async finish(renderId: number, request: FinishRequest): Promise<Job> {
+    const render = await renderOf(this.db, renderId)
+    const run = await this.shoots.runRow(render.run_id)
+    return this.jobs.add('finish', { shoot_id: run.shoot_id, run_id: run.id, render_id: render.id }, request)
   }
 
   async survey(runId: number): Promise<Job> {

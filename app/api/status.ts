@@ -14,6 +14,7 @@ const BY_CODE: Record<string, number> = {
   'run.busy': 409,
   'shoot.noPlan': 409,
   'kit.nameTaken': 409,
+  'recipe.name': 409,
   'device.tooMany': 409,
   'archive.missing': 404,
   'data.busy': 503,

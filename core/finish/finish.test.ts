@@ -40,8 +40,9 @@ describe('light and samples', () => {
   ])('every sample of %s comes back as it was', async (_, space) => {
     const all = canvas(256, 256, (x, y) => 256 * y + x, { space })
     const before = all.samples.slice()
-    expect((await done(all, { do: 'light', stops: 0 })).samples).toEqual(before)
-    expect((await done(all)).samples).toEqual(before)
+    const changed = (after: Uint16Array) => after.findIndex((sample, i) => sample !== before[i])
+    expect(changed((await done(all, { do: 'light', stops: 0 })).samples)).toBe(-1)
+    expect(changed((await done(all)).samples)).toBe(-1)
   })
 
   test('a stop is twice the light, to half a per cent', async () => {

@@ -1,2 +1,3 @@
 export { runEngine } from './engine'
 export { JobQueue, type JobSubject } from './queue'
+export type { FinishRequest } from './kinds/finish'

@@ -3,7 +3,7 @@ import path from 'node:path'
 import Joi from 'joi'
 import { refusal } from '@/core/words'
 import { storedReport, storedTaken } from '@/schemas'
-import { deliveredFile, deliveredName, PICTURE_FORMATS, renderOf } from '../../renders'
+import { deliveredFile, deliveredName, PICTURE_FORMATS, renderOf, takenWith } from '../../renders'
 import type { JobKindWork } from '../kind'
 
 interface Settings {
@@ -16,19 +16,14 @@ export const deliver: JobKindWork<'deliver', Settings> = {
   settings: Joi.object<Settings>({ format: Joi.valid(...PICTURE_FORMATS).required() }),
   prepare: async ({ db, store: { folders }, job, settings: { format }, scratch }) => {
     const render = await renderOf(db, job.render_id!)
-    const { settings, reference } = storedReport(render.report_json)
-    const frame = await db
-      .selectFrom('frame')
-      .select('exif_json')
-      .where('run_id', '=', render.run_id)
-      .where('name', '=', reference)
-      .executeTakeFirst()
+    const { settings } = storedReport(render.report_json)
+    const taken = await takenWith(db, render)
     return {
       kind: 'deliver',
       picture: path.join(folders.render(render.folder), 'result.tif'),
       out: path.join(scratch, `picture.${format}`),
       bits: format === 'jpg' ? 8 : settings.bits,
-      taken: frame?.exif_json ? storedTaken(frame.exif_json) : {},
+      taken: taken ? storedTaken(taken) : {},
     }
   },
   finish: async ({ db, store: { folders }, job, settings: { format }, scratch }) => {

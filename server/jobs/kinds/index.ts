@@ -3,6 +3,7 @@ import type { JobKindWork } from '../kind'
 import { backup } from './backup'
 import { check } from './check'
 import { deliver } from './deliver'
+import { finish } from './finish'
 import { fuse } from './fuse'
 import { inspect } from './inspect'
 import { mend } from './mend'
@@ -12,6 +13,6 @@ import { split } from './split'
 import { survey } from './survey'
 
 /** Every kind of job. The compiler finds one that is missing here. */
-const KINDS = { shoot, fuse, inspect, mend, survey, split, deliver, check, backup, restore } satisfies { [K in JobKind]: { lane: string } }
+const KINDS = { shoot, fuse, inspect, mend, finish, survey, split, deliver, check, backup, restore } satisfies { [K in JobKind]: { lane: string } }
 
 export const JOB_KINDS = KINDS as unknown as Record<JobKind, JobKindWork<never, never>>
