@@ -77,14 +77,6 @@ export {
   type StoredColour,
 } from './stored'
 export { splitSchema, surveySchema } from './surveyReport'
-export {
-  batchSchema,
-  checkRecipe,
-  FINISHED_FORMATS,
-  finishRequestSchema,
-  newRecipeSchema,
-  RECIPE_VERSION,
-  recipeSchema,
-  type FinishedFormat,
-} from './recipe'
+export { batchSchema, checkRecipe, finishRequestSchema, newRecipeSchema, proofSchema, RECIPE_VERSION, recipeSchema, type ProofOf } from './recipe'
 export { madeText } from './made'
+export { FINISHED_FORMATS, type FinishedFormat } from './formats'

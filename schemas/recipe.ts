@@ -2,13 +2,10 @@ import Joi from 'joi'
 import { MOST_side_px, PROFILES, type Recipe, type Step, type StepName } from '@/core/finish'
 import { refusal } from '@/core/words'
 import { check } from './check'
+import { FINISHED_FORMATS, type FinishedFormat } from './formats'
 
 /** Version of recipes that this version writes and reads. */
 export const RECIPE_VERSION = 1
-/** What a finished picture may be written as. */
-export const FINISHED_FORMATS = ['tif', 'png', 'jpg', 'webp', 'avif'] as const
-export type FinishedFormat = (typeof FINISHED_FORMATS)[number]
-
 /** A recipe holds so many steps at the most. */
 const MOST_STEPS = 200
 
@@ -57,7 +54,7 @@ const RULES: Partial<Record<StepName, (schema: Joi.ObjectSchema) => Joi.ObjectSc
 
 const stepSchema = Joi.alternatives().conditional('.do', {
   switch: Object.entries(STEPS).map(([name, facts]) => {
-    const schema = Joi.object({ do: Joi.string(), ...facts })
+    const schema = Joi.object({ do: Joi.string(), off: Joi.boolean(), ...facts })
     return { is: name, then: RULES[name as StepName]?.(schema) ?? schema }
   }),
   otherwise: Joi.object({ do: Joi.valid(...Object.keys(STEPS)).required() }).unknown(),
@@ -91,7 +88,8 @@ function checkStep(step: Step): void {
   }
   const same = step.do === 'gradient' ? step.from.every((at, k) => at === step.to[k]) : step.do === 'depthGradient' && step.from === step.to
   if (same) throw refusal('finish.shortLine')
-  if (step.do === 'size' && 'long_px' in step && step.long_px < 1) throw refusal('finish.size', { long_px: step.long_px, most_px: MOST_side_px })
+  if (step.do === 'size' && 'long_px' in step && (step.long_px < 1 || step.long_px > MOST_side_px))
+    throw refusal('finish.size', { long_px: step.long_px, most_px: MOST_side_px })
 }
 
 /** A recipe to keep, and its name. */
@@ -111,4 +109,12 @@ export const finishRequestSchema = Joi.object<{ recipe: unknown; format: Finishe
 export const batchSchema = Joi.object<{ renders: number[]; format: FinishedFormat }>({
   renders: Joi.array().items(Joi.number().integer().min(1)).min(1).max(500).required(),
   format: Joi.valid(...FINISHED_FORMATS).required(),
+})
+
+export type ProofOf = 'picture' | 'depth' | 'confidence'
+
+/** A small picture to try a recipe on. */
+export const proofSchema = Joi.object<{ of: ProofOf; width: number }>({
+  of: Joi.valid('picture', 'depth', 'confidence').required(),
+  width: Joi.number().integer().min(16).max(2000).required(),
 })

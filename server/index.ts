@@ -8,6 +8,8 @@ export {
   frameArea,
   frameAreaSamples,
   linesThrough,
+  proofMap,
+  proofPicture,
   walkOver,
   sourceAt,
   thumbnail,

@@ -1,37 +1,9 @@
 import * as fc from 'fast-check'
 import { gammaCurve, matrixProfile, WIDE_PRIMARIES } from '../formats'
-import { finish, monotone, sizeOf, spaceOf, uprightWithin, type Canvas, type Step, type Tools } from '.'
+import { monotone, sizeOf, spaceOf, uprightWithin, type Canvas, type Step } from '.'
+import { canvas, done, light, luminance, pixel, SRGB } from './testCanvas'
 
-const SRGB = spaceOf()
 const WIDE = spaceOf(matrixProfile('wide', WIDE_PRIMARIES, gammaCurve(1.8)))
-
-/** Doubles or halves by the nearest pixel; words are a block. */
-const TOOLS: Tools = {
-  resize: async (samples, from, to, channels) => {
-    const out = new Uint16Array(to.width * to.height * channels)
-    for (let y = 0, o = 0; y < to.height; y++)
-      for (let x = 0; x < to.width; x++)
-        for (let c = 0; c < channels; c++, o++)
-          out[o] = samples[(Math.floor((y * from.height) / to.height) * from.width + Math.floor((x * from.width) / to.width)) * channels + c]
-    return out
-  },
-  words: async (_, height) => ({ width: 2 * height, height, data: new Uint8Array(2 * height * height).fill(255) }),
-}
-
-function canvas(width: number, height: number, sample: (x: number, y: number, c: number) => number, change: Partial<Canvas> = {}): Canvas {
-  const samples = new Uint16Array(3 * width * height)
-  for (let y = 0, i = 0; y < height; y++) for (let x = 0; x < width; x++) for (let c = 0; c < 3; c++, i++) samples[i] = sample(x, y, c)
-  return { samples, width, height, space: SRGB, scale: 1, ...change }
-}
-
-/** Light of a sample by the formula of sRGB (IEC 61966-2-1). */
-const light = (sample: number) => {
-  const v = sample / 65535
-  return v <= 0.04045 ? v / 12.92 : ((v + 0.055) / 1.055) ** 2.4
-}
-const done = (from: Canvas, ...steps: Step[]) => finish(from, steps, TOOLS)
-const pixel = ({ samples, width }: Canvas, x: number, y: number) => [...samples.subarray(3 * (y * width + x), 3 * (y * width + x) + 3)]
-const luminance = (rgb: number[]) => 0.2225 * light(rgb[0]) + 0.7169 * light(rgb[1]) + 0.0606 * light(rgb[2])
 
 describe('light and samples', () => {
   test.each([
@@ -243,46 +215,5 @@ describe('shape', () => {
         bar,
       ),
     ).rejects.toMatchObject({ code: 'finish.barLength' })
-  })
-})
-
-describe('sharpening', () => {
-  const edge = (change: Partial<Canvas> = {}) =>
-    canvas(50, 40, (x, y, c) => (x + 0.3 * y < 30 ? 20_000 : 36_000) + 900 * c + ((x * 7 + y * 13) % 5) * 40, change)
-  const step = { do: 'sharpen', radius_px: 1.2, amount: 0.6, threshold: 0.01 } as const
-
-  test('adds what a plain blur of the luminance leaves, beyond the threshold, to all three channels', async () => {
-    const before = edge()
-    const made = await done(edge(), step)
-    const [r, g, b] = SRGB.luminance
-    const luma = (x: number, y: number) => {
-      const [px, py] = [Math.min(49, Math.max(0, x)), Math.min(39, Math.max(0, y))]
-      const [red, green, blue] = pixel(before, px, py)
-      return (r * red + g * green + b * blue) / 65535
-    }
-    for (const [x, y] of [
-      [24, 20],
-      [26, 13],
-      [0, 39],
-      [49, 0],
-      [21, 30],
-    ] as const) {
-      let [sum, all] = [0, 0]
-      for (let v = -4; v <= 4; v++)
-        for (let u = -4; u <= 4; u++) {
-          const weight = Math.exp(-(u * u + v * v) / (2 * 1.44))
-          sum += weight * luma(x + u, y + v)
-          all += weight
-        }
-      const off = luma(x, y) - sum / all
-      const add = Math.sign(off) * Math.max(0, Math.abs(off) - 0.01) * 0.6 * 65535
-      pixel(made, x, y).forEach((value, c) => expect(Math.abs(value - pixel(before, x, y)[c] - add)).toBeLessThanOrEqual(2))
-    }
-  })
-
-  test('spares what is not sharp', async () => {
-    const confidence = { width: 50, height: 40, data: new Uint16Array(2000) }
-    const before = edge().samples
-    expect((await done(edge({ confidence }), step)).samples).toEqual(before)
   })
 })

@@ -30,7 +30,8 @@ const WHOLE: { [K in WholeName]: (canvas: Canvas, step: StepOf<K>, tools: Tools)
  * itself are done together, row by row, in light; where there are no steps not a sample changes.
  * @throws Refusal where a step cannot be done with this picture.
  */
-export async function finish(canvas: Canvas, steps: Step[], tools: Tools): Promise<Canvas> {
+export async function finish(canvas: Canvas, all: Step[], tools: Tools): Promise<Canvas> {
+  const steps = standing(all)
   let now = canvas
   for (let k = 0; k < steps.length;) {
     const group = steps.slice(k).findIndex((step) => !isPointwise(step.do))
@@ -45,6 +46,9 @@ export async function finish(canvas: Canvas, steps: Step[], tools: Tools): Promi
   }
   return now
 }
+
+/** The steps that are not switched off. */
+export const standing = (steps: Step[]): Step[] => steps.filter(({ off }) => !off)
 
 function pointwise(canvas: Canvas, steps: StepOf<PointwiseName>[]): void {
   const { samples, width, height, space } = canvas

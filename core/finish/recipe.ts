@@ -7,7 +7,7 @@ export type Place = [x: number, y: number]
  * What is done to a picture, in order; places and lengths are of the picture as it is at that step. Stops are in light: one more is twice
  * as much.
  */
-export type Step =
+export type Step = (
   | ({ do: 'crop' } & Rectangle)
   /** Turned clockwise by so much, and cut to the largest upright picture of the same shape. */
   | { do: 'straighten'; degrees: number }
@@ -27,6 +27,10 @@ export type Step =
   | ({ do: 'size' } & Size)
   /** A bar of a length on the subject, where a pixel of the picture that the recipe began with shows `pixel_mm`. */
   | { do: 'scaleBar'; pixel_mm: number; length_mm: number }
+) & {
+  /** Kept in the list, and not carried out. */
+  off?: boolean
+}
 
 export type StepName = Step['do']
 export type StepOf<K extends StepName> = Extract<Step, { do: K }>

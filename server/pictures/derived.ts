@@ -63,7 +63,7 @@ async function areaOf<T>(source: string, { x, y, width, height }: Rectangle, scr
  * with 16 bits: the library then goes through a wide space of its own, out of which they have to be asked for by name. A grey
  * profile it leaves aside there, so that such a picture goes through a file beside `scratch` first.
  */
-async function onScreen<T>(source: string, scratch: string, make: (picture: Sharp) => Promise<T>): Promise<T> {
+export async function onScreen<T>(source: string, scratch: string, make: (picture: Sharp) => Promise<T>): Promise<T> {
   const { bits, colour } = await readFacts(source)
   // Eight bits of RGB or grey are rounded once on the short way, and twice on the long one.
   const wide = colour.icc !== undefined && (bits === 16 || colour.model === 'cmyk')

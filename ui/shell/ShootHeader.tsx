@@ -4,13 +4,14 @@ import Link from 'next/link'
 import type { ShootDetail } from '@/schemas'
 import styles from './shell.module.css'
 
-export type Step = 'plan' | 'shoot' | 'result' | 'mend'
+export type Step = 'plan' | 'shoot' | 'result' | 'mend' | 'deliver'
 
 const STEPS: { step: Step; label: string }[] = [
   { step: 'plan', label: 'Plan' },
   { step: 'shoot', label: 'Shoot' },
   { step: 'result', label: 'Result' },
   { step: 'mend', label: 'Mend' },
+  { step: 'deliver', label: 'Deliver' },
 ]
 
 /** Title of a shoot and the way through it. */

@@ -1,0 +1,6 @@
+'use client'
+
+import { DeliverScreen } from '@/ui/deliver'
+import { shootPage } from '@/ui/shell'
+
+export default shootPage(DeliverScreen)

@@ -1,0 +1,164 @@
+import { expect, test, type Page } from '@playwright/test'
+import sharp from 'sharp'
+import { download } from './download'
+import { openMend } from './mendRun'
+import { choose } from './select'
+
+let render: number
+let address: string
+
+test.beforeAll(async ({ browser }) => {
+  const opened = await openMend(browser)
+  render = opened.render
+  address = `${opened.address.replace(/mend$/, 'deliver')}?render=${render}`
+})
+
+test.describe.configure({ mode: 'serial' })
+
+const steps = (page: Page) => page.getByRole('list', { name: 'Steps', exact: true }).getByRole('listitem')
+const proof = (page: Page) => page.getByTestId('proof')
+const recipeOf = async (page: Page) => (await page.request.get(`/api/renders/${render}/recipe`)).json()
+
+async function add(page: Page, name: string): Promise<void> {
+  await page.getByRole('button', { name: 'Add a step' }).click()
+  await page.getByRole('menuitem', { name, exact: true }).click()
+}
+
+/** Mean of a channel of a part of the proof, in px of the screen from its corner. */
+async function meanOf(page: Page, part?: { left: number; top: number; width: number; height: number }): Promise<number> {
+  const picture = sharp(await proof(page).screenshot())
+  return (await (part ? picture.extract(part) : picture).stats()).channels[1].mean
+}
+
+test('steps are added, changed on the picture, moved, switched off and undone; the recipe is there after a reload', async ({ page }) => {
+  await page.goto(address)
+  await expect(proof(page)).toBeVisible()
+  await expect.poll(() => meanOf(page)).toBeGreaterThan(60)
+  const before = await meanOf(page)
+
+  await add(page, 'Lighter or darker')
+  const slider = page.getByRole('slider', { name: 'Stops lighter or darker' })
+  await slider.focus()
+  for (let k = 0; k < 8; k++) await page.keyboard.press('ArrowLeft')
+  await expect(page.getByRole('button', { name: '0.8 stops darker', exact: true })).toBeVisible()
+  await expect.poll(() => meanOf(page)).toBeLessThan(before - 15)
+
+  await add(page, 'Crop')
+  await choose(page, 'Shape of the crop', '1 : 1')
+  await expect(page.getByRole('button', { name: 'Crop to 1 : 1', exact: true })).toBeVisible()
+  // The frame is dragged by its middle.
+  const crop = async () => (await recipeOf(page)).steps.find((step: { do: string }) => step.do === 'crop')
+  await expect.poll(crop).toMatchObject({ width: 278, height: 278 })
+  const first = await crop()
+  const box = (await proof(page).boundingBox())!
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2)
+  await page.mouse.down()
+  await page.mouse.move(box.x + box.width / 2 - 60, box.y + box.height / 2, { steps: 4 })
+  await page.mouse.up()
+  await expect.poll(async () => (await crop()).x).toBeLessThan(first.x - 10)
+  await page.keyboard.press('Escape')
+  const offSquare = async () => {
+    const { width, height } = (await proof(page).boundingBox())!
+    return Math.abs(width - height)
+  }
+  await expect.poll(offSquare).toBeLessThanOrEqual(1)
+
+  const dark = await meanOf(page)
+  await page.getByRole('button', { name: 'Switch off “0.8 stops darker”' }).click()
+  await expect.poll(() => meanOf(page)).toBeGreaterThan(dark + 15)
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await page.getByRole('button', { name: 'Move “Crop to 1 : 1” up' }).click()
+  await expect(steps(page).first()).toContainText('Crop to 1 : 1')
+  await expect.poll(async () => (await recipeOf(page)).steps[0].do).toBe('crop')
+  await page.reload()
+  await expect(steps(page)).toHaveCount(2)
+  await expect(steps(page).first()).toContainText('Crop to 1 : 1')
+})
+
+test('the ladder, a line and the hand are drawn on the picture, and the file is as the proof', async ({ page }) => {
+  await page.goto(address)
+  for (const name of ['Crop to 1 : 1', '0.8 stops darker']) await page.getByRole('button', { name: `Remove “${name}”` }).click()
+  await expect(steps(page)).toHaveCount(0)
+
+  await add(page, 'Ladder of tones')
+  await page.getByRole('slider', { name: 'Tones 4 stops below white' }).focus()
+  for (let k = 0; k < 8; k++) await page.keyboard.press('ArrowUp')
+  await expect(page.getByRole('button', { name: '4 below white: 0.8 stops lighter', exact: true })).toBeVisible()
+
+  await add(page, 'Along a line')
+  const box = (await proof(page).boundingBox())!
+  const at = (x: number, y: number) => ({ x: box.x + x * box.width, y: box.y + y * box.height })
+  await page.mouse.move(at(0.5, 0.5).x, at(0.5, 0.5).y)
+  await page.mouse.down()
+  await page.mouse.move(at(0.9, 0.5).x, at(0.9, 0.5).y, { steps: 5 })
+  await page.mouse.up()
+  await expect.poll(async () => (await recipeOf(page)).steps.find((step: { do: string }) => step.do === 'gradient')?.to[0]).toBeGreaterThan(400)
+
+  await add(page, 'By hand')
+  await page.mouse.move(at(0.2, 0.8).x, at(0.2, 0.8).y)
+  await page.mouse.down()
+  await page.mouse.move(at(0.35, 0.75).x, at(0.35, 0.75).y, { steps: 5 })
+  await page.mouse.up()
+  await expect.poll(async () => (await recipeOf(page)).steps.find((step: { do: string }) => step.do === 'local')?.path.length).toBeGreaterThan(3)
+  await page.keyboard.press('Escape')
+
+  await choose(page, 'Format', 'PNG')
+  const { fileName, contents } = await download(page, 'Write the file')
+  expect(fileName).toMatch(/^frames-of-.*_run1_auto_ref\d\d_16bit\.png$/)
+  const file = sharp(contents)
+  const { width, height } = await file.metadata()
+  expect([width, height]).toEqual([467, 310])
+  // The proof is as wide as the picture, shown larger: means of parts are compared.
+  const shown = sharp(await proof(page).screenshot()).removeAlpha().resize(47, 31, { kernel: 'cubic', fit: 'fill' })
+  const [screen, made] = await Promise.all([
+    shown.raw().toBuffer(),
+    file.removeAlpha().resize(47, 31, { kernel: 'cubic', fit: 'fill' }).toColourspace('srgb').raw().toBuffer(),
+  ])
+  const apart = screen.map((value, i) => Math.abs(value - made[i]))
+  expect(apart.reduce((sum, value) => sum + value, 0) / apart.length).toBeLessThan(1.5)
+  expect(Math.max(...apart)).toBeLessThan(12)
+}) // prettier-ignore
+
+test('a recipe is kept, finishes many pictures at once, and travels as a file', async ({ page }) => {
+  await page.goto(address)
+  await expect(steps(page)).toHaveCount(3)
+  await page.getByRole('button', { name: 'Keep it' }).click()
+  await page.getByLabel('Name of the recipe').fill('Catalogue')
+  await page.keyboard.press('Enter')
+  await page.getByRole('button', { name: 'Finish many' }).click()
+  const dialog = page.getByRole('dialog', { name: 'Finish many pictures' })
+  const boxes = dialog.getByRole('checkbox')
+  await expect(boxes.first()).toBeVisible()
+  const count = Math.min(3, await boxes.count())
+  for (let k = 0; k < count; k++) await boxes.nth(k).check()
+  await dialog.getByRole('button', { name: `Finish ${count}` }).click()
+  await expect(dialog.getByText('finished')).toHaveCount(count, { timeout: 60_000 })
+  const took = page.waitForEvent('download')
+  await dialog.getByRole('button', { name: 'Take' }).first().click()
+  expect((await took).suggestedFilename()).toMatch(/_catalogue\.jpg$/)
+  await dialog.getByRole('button', { name: 'Close' }).last().click()
+
+  const saved = page.waitForEvent('download')
+  await page.getByRole('button', { name: 'Take along' }).click()
+  const file = await (await saved).path()
+  await page.getByRole('button', { name: /^Remove/ }).first().click()
+  await expect(steps(page)).toHaveCount(2)
+  await page.getByLabel('Recipe file').setInputFiles(file)
+  await expect(steps(page)).toHaveCount(3)
+}) // prettier-ignore
+
+test('what a recipe cannot be is refused in a sentence, and what was kept stays', async ({ page }) => {
+  const kept = await recipeOf(page)
+  const put = (recipe: object) => page.request.put(`/api/renders/${render}/recipe`, { data: recipe })
+  for (const [recipe, code] of [
+    [{ steps: [{ do: 'tones', points: [[-4, -1], [0, -2]] }] }, 'finish.tones'],
+    [{ version: 9, steps: [] }, 'finish.newer'],
+    [{ steps: [{ do: 'size', long_px: 200_000 }] }, 'finish.size'],
+  ] as const) {
+    const answer = await put(recipe)
+    expect([answer.status(), (await answer.json()).code]).toEqual([400, code])
+  }
+  expect(await recipeOf(page)).toEqual(kept)
+  const again = await page.request.post('/api/recipes', { data: { name: 'Catalogue', recipe: { steps: [] } } })
+  expect([again.status(), (await again.json()).code]).toEqual([409, 'recipe.name'])
+}) // prettier-ignore

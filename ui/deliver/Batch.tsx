@@ -1,0 +1,106 @@
+'use client'
+
+import { useQuery } from '@tanstack/react-query'
+import { Checkbox, Modal, Progress, Select } from 'antd'
+import { useState } from 'react'
+import { FINISHED_FORMATS, type FinishedFormat } from '@/schemas/formats'
+import type { JobDetail, RecipeDetail, ShootDetail, ShootSummary } from '@/schemas'
+import { fetchJson, send } from '../api'
+import { message } from '../messages'
+import { settingsText } from '../renderText'
+import { fetchFile } from '../save'
+import styles from './deliver.module.css'
+
+interface Props {
+  shoot: ShootDetail
+  kept: RecipeDetail[]
+  onClose: () => void
+}
+
+interface Row {
+  render: number
+  text: string
+}
+
+const ENDED = ['done', 'failed', 'cancelled', 'interrupted']
+
+/** A kept recipe carried out on many renders, of this shoot and others: each is a job of its own, and one that fails stops no other. */
+export function Batch({ shoot, kept, onClose }: Props) {
+  const [recipe, setRecipe] = useState(kept[0].id)
+  const [format, setFormat] = useState<FinishedFormat>('jpg')
+  const [chosen, setChosen] = useState<number[]>([])
+  const [jobs, setJobs] = useState<number[]>()
+  const { data: rows = [] } = useQuery({ queryKey: ['renders to finish'], queryFn: () => rowsOf(shoot) })
+  const { data: states = [] } = useQuery({
+    queryKey: ['batch', jobs],
+    enabled: jobs !== undefined,
+    queryFn: () => Promise.all(jobs!.map((id) => fetchJson<JobDetail>(`/api/jobs/${id}`))),
+    refetchInterval: ({ state: { data } }) => (data?.every(({ state }) => ENDED.includes(state)) ? false : 500),
+  })
+  const begin = () =>
+    send<{ jobs: number[] }>(`/api/recipes/${recipe}/apply`, 'POST', { renders: chosen, format }).then(
+      (answer) => setJobs(answer.jobs),
+      (cause: Error) => void message.error(cause.message),
+    )
+  const cancel = () =>
+    states.filter(({ state }) => !ENDED.includes(state)).forEach(({ id }) => void send(`/api/jobs/${id}/cancel`, 'POST').catch(() => undefined))
+  const ended = states.filter(({ state }) => ENDED.includes(state)).length
+  const running = jobs !== undefined && ended < jobs.length
+  return (
+    <Modal
+      open
+      title="Finish many pictures"
+      okText={jobs ? 'Close' : `Finish ${chosen.length}`}
+      okButtonProps={{ disabled: !jobs && chosen.length === 0 }}
+      cancelText={running ? 'Stop what is left' : 'Cancel'}
+      cancelButtonProps={jobs && !running ? { style: { display: 'none' } } : undefined}
+      onOk={() => (jobs ? onClose() : void begin())}
+      onCancel={() => (running ? cancel() : onClose())}
+    >
+      {!jobs && (
+        <div className={styles.batch}>
+          <Select aria-label="Recipe" value={recipe} onChange={setRecipe} options={kept.map(({ id, name }) => ({ value: id, label: name }))} />
+          <Select
+            aria-label="Format of all"
+            value={format}
+            onChange={setFormat}
+            options={FINISHED_FORMATS.map((value) => ({ value, label: value }))}
+          />
+          <Checkbox.Group
+            value={chosen}
+            onChange={(values) => setChosen(values as number[])}
+            options={rows.map(({ render, text }) => ({ value: render, label: text }))}
+          />
+        </div>
+      )}
+      {jobs && (
+        <>
+          <Progress percent={Math.round((100 * ended) / jobs.length)} />
+          <ul className={styles.batch} aria-label="Pictures">
+            {states.map(({ id, state, error, render_id, result }) => (
+              <li key={id}>
+                {rows.find(({ render }) => render === render_id)?.text}: {state === 'failed' ? `▲ ${error}` : state === 'done' ? 'finished' : state}{' '}
+                {state === 'done' && result && 'name' in result && (
+                  <button type="button" onClick={() => fetchFile(`/api/renders/${render_id}/finished?name=${encodeURIComponent(result.name)}`)}>
+                    Take
+                  </button>
+                )}
+              </li>
+            ))}
+          </ul>
+        </>
+      )}
+    </Modal>
+  )
+}
+
+/** Every render that there is, this shoot's first. */
+async function rowsOf(shoot: ShootDetail): Promise<Row[]> {
+  const all = await fetchJson<ShootSummary[]>('/api/shoots')
+  const others = await Promise.all(
+    all.filter(({ id, state }) => id !== shoot.id && state === 'fused').map(({ id }) => fetchJson<ShootDetail>(`/api/shoots/${id}`)),
+  )
+  return [shoot, ...others].flatMap(({ title, runs }) =>
+    runs.flatMap(({ renders }) => renders.map((render) => ({ render: render.id, text: `${title}: ${settingsText(render)}` }))),
+  )
+}

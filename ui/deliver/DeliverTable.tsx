@@ -1,0 +1,168 @@
+'use client'
+
+import dynamic from 'next/dynamic'
+import { useEffect, useMemo, useState } from 'react'
+import { Checkbox } from 'antd'
+import { shapeAfter, type Recipe, type Step, type StepName } from '@/core/finish'
+import type { RenderDetail, RunDetail, ShootDetail } from '@/schemas'
+import { EDITORS, type Editor } from './editors'
+import { Kept } from './Kept'
+import { newStep, placeFor } from './newStep'
+import { Proof } from './Proof'
+import { StepList } from './StepList'
+import { Take } from './Take'
+import { useProof } from './useProof'
+import { useRecipe } from './useRecipe'
+import styles from './deliver.module.css'
+
+const Overlay = dynamic(() => import('./Overlay').then((part) => part.Overlay), { ssr: false })
+
+/** Proofs are this wide: about what a screen has. */
+const PROOF_px = 1100
+
+interface Props {
+  shoot: ShootDetail
+  run: RunDetail
+  render: RenderDetail
+}
+
+/** The picture as it will be delivered, and beside it what is done to it, in sentences. */
+export function DeliverTable({ shoot, run, render }: Props) {
+  const { crop } = render.report
+  const { recipe, error, change, undo, redo } = useRecipe(render.id)
+  const [open, setOpen] = useState<number>()
+  const [clipped, setClipped] = useState(false)
+  const [untouched, setUntouched] = useState(false)
+  const steps = useMemo(() => recipe?.steps ?? [], [recipe])
+  const step = open === undefined ? undefined : steps[open]
+  const editor = step && (EDITORS[step.do] as unknown as Editor<StepName>)
+  // An open step is changed on the picture as it is there: what comes later may cut it.
+  const proven = useMemo(() => {
+    if (untouched) return []
+    if (open === undefined || !editor?.Overlay) return steps
+    return steps.slice(0, editor.before ? open : open + 1)
+  }, [steps, open, editor, untouched])
+  const load = useMemo(
+    () => ({ render: render.id, width: Math.min(PROOF_px, crop.width), full: { width: crop.width, height: crop.height } }),
+    [render.id, crop],
+  )
+  const proof = useProof(load, proven, step?.do === 'tones' ? open : undefined, clipped)
+  const pixel_mm = useMemo(() => pixelOf(run), [run])
+
+  useKeys({ undo, redo, setUntouched, close: () => setOpen(undefined) })
+  if (!recipe) return null
+  const shape = shapeOf(steps.slice(0, open ?? steps.length), crop)
+  const set = (next: Step[], nowOpen: number | undefined = open, kind?: string) => {
+    change({ ...recipe, steps: next }, kind)
+    setOpen(nowOpen)
+  }
+  const add = (name: StepName) => {
+    const at = placeFor(name, steps)
+    const around = shapeOf(steps.slice(0, at), crop)
+    set([...steps.slice(0, at), newStep(name, { ...around, pixel_mm }), ...steps.slice(at)], at)
+  }
+  const onStep = (changed: Step, kind?: string) =>
+    set(
+      steps.map((each, k) => (k === open ? changed : each)),
+      open,
+      kind && `${open} ${kind}`,
+    )
+  const props = step && {
+    step: step as never,
+    onStep: onStep as never,
+    ...shape,
+    frames: run.frames[0] ?? crop,
+    light: proof.shown?.light,
+    slices: render.report.frames.length,
+    scaleKnown: pixel_mm !== undefined,
+  }
+  return (
+    <div className={styles.table}>
+      <div>
+        <Proof shown={proof.shown} label="The picture as it will be delivered">
+          {(size) => props && editor?.Overlay && !untouched && <Overlay {...props} size={size} times={size.width / shape.width} />}
+        </Proof>
+        <div className={styles.below}>
+          <span>{sizeText(shapeOf(steps, crop))}</span>
+          <Checkbox checked={clipped} onChange={({ target }) => setClipped(target.checked)}>
+            Mark what is white or black altogether
+          </Checkbox>
+          <span>Hold U to see it untouched.</span>
+        </div>
+        {(proof.error || error) && <p role="alert">▲ {proof.error || error}</p>}
+      </div>
+      <aside className={styles.side}>
+        <div className={styles.history}>
+          <button type="button" disabled={!undo} onClick={undo}>
+            Undo
+          </button>
+          <button type="button" disabled={!redo} onClick={redo}>
+            Redo
+          </button>
+        </div>
+        <StepList
+          steps={steps}
+          open={open}
+          missing={proof.facts && !proof.facts.depth ? ['depthGradient'] : []}
+          onOpen={setOpen}
+          onSteps={set}
+          onAdd={add}
+          editor={props && editor && <editor.Fields {...props} />}
+        />
+        <Take renderId={render.id} recipe={recipe} onRecipe={change} />
+        <Kept shoot={shoot} recipe={recipe} onRecipe={(next: Recipe) => (change(next), setOpen(undefined))} />
+      </aside>
+    </div>
+  )
+}
+
+/** The picture's size at a step, and its px for one of the render's; where a size cannot be made, that before it. */
+function shapeOf(steps: Step[], crop: { width: number; height: number }): { width: number; height: number; scale: number } {
+  try {
+    const unsized = shapeAfter(
+      steps.filter((step) => step.do !== 'size'),
+      crop,
+    )
+    const shape = shapeAfter(steps, crop)
+    return { ...shape, scale: shape.width / unsized.width }
+  } catch {
+    return { width: crop.width, height: crop.height, scale: 1 }
+  }
+}
+
+const sizeText = ({ width, height }: { width: number; height: number }) => `${width} × ${height} px will be delivered.`
+
+/** Size of a pixel of the render on the subject, as the plan has it. */
+function pixelOf({ planRequest, frames }: RunDetail): number | undefined {
+  const optics = planRequest?.optics
+  if (!planRequest || optics?.kind !== 'lens' || !optics.magnification || !frames[0]) return undefined
+  return planRequest.camera.sensorWidth_mm / frames[0].width / optics.magnification
+}
+
+interface Keys {
+  undo?: () => void
+  redo?: () => void
+  setUntouched: (untouched: boolean) => void
+  close: () => void
+}
+
+/** Undo, redo, the untouched picture, and closing a step. */
+function useKeys({ undo, redo, setUntouched, close }: Keys): void {
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if ((event.target as HTMLElement).closest('input, textarea, select, [role="dialog"]')) return
+      const key = event.key.toLowerCase()
+      if ((event.ctrlKey || event.metaKey) && key === 'z' && event.type === 'keydown') {
+        event.preventDefault()
+        ;(event.shiftKey ? redo : undo)?.()
+      } else if (key === 'u' && !event.ctrlKey && !event.repeat) setUntouched(event.type === 'keydown')
+      else if (key === 'escape' && event.type === 'keydown') close()
+    }
+    window.addEventListener('keydown', onKey)
+    window.addEventListener('keyup', onKey)
+    return () => {
+      window.removeEventListener('keydown', onKey)
+      window.removeEventListener('keyup', onKey)
+    }
+  }, [undo, redo, setUntouched, close])
+}

@@ -1,0 +1,34 @@
+import type { ReactNode } from 'react'
+import type { StepName, StepOf } from '@/core/finish'
+
+/** What an editor of a step is handed. */
+export interface EditorProps<K extends StepName> {
+  step: StepOf<K>
+  /** `kind` names a change that goes on, such as a handle that is dragged: it is undone as one. */
+  onStep: (step: StepOf<K>, kind?: string) => void
+  /** Size of the picture at this step, in its px. */
+  width: number
+  height: number
+  /** Px of it for one of the render's. */
+  scale: number
+  /** Shape of the frames. */
+  frames: { width: number; height: number }
+  /** How much light of each kind there is before it. */
+  light?: number[]
+  slices: number
+  /** Whether the size of a pixel on the subject is known from the plan. */
+  scaleKnown: boolean
+}
+
+/** What an editor lays over the picture: Konva nodes, in px of the screen; `times` px of the screen for one of the picture. */
+export interface OverlayProps<K extends StepName> extends EditorProps<K> {
+  times: number
+}
+
+/** How a step is changed: beside the picture, and on it. */
+export interface Editor<K extends StepName> {
+  Fields: (props: EditorProps<K>) => ReactNode
+  Overlay?: (props: OverlayProps<K>) => ReactNode
+  /** The picture is shown as it is before the step, to choose on. */
+  before?: boolean
+}

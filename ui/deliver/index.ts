@@ -1,0 +1,1 @@
+export { DeliverScreen } from './DeliverScreen'

@@ -1,0 +1,56 @@
+import { useEffect, useRef, useState } from 'react'
+import type { Step } from '@/core/finish'
+import type { ProofLoad, ProofOrder, ProofReply } from './proofWorker'
+
+/** What the proof shows now. */
+export interface Shown {
+  bitmap: ImageBitmap
+  /** How much light there is of each kind before the step that is open. */
+  light?: number[]
+}
+
+/** Carries a recipe out on a small picture in a worker, always the newest that was asked for: steps that come meanwhile replace each other. */
+export function useProof(load: ProofLoad['load'], steps: Step[], lightBefore: number | undefined, clipped: boolean) {
+  const [shown, setShown] = useState<Shown>()
+  const [facts, setFacts] = useState<{ width: number; height: number; depth: boolean }>()
+  const [error, setError] = useState('')
+  const worker = useRef<Worker>(undefined)
+  const busy = useRef(false)
+  const waiting = useRef<ProofOrder>(undefined)
+  const count = useRef(0)
+
+  useEffect(() => {
+    const made = new Worker(new URL('./proofWorker.ts', import.meta.url))
+    worker.current = made
+    made.onmessage = ({ data }: MessageEvent<ProofReply>) => {
+      if ('loaded' in data) return setFacts(data.loaded)
+      busy.current = false
+      if ('error' in data) setError(data.error)
+      else {
+        setError('')
+        setShown({ bitmap: data.bitmap, light: data.light })
+      }
+      const next = waiting.current
+      waiting.current = undefined
+      if (next) {
+        busy.current = true
+        made.postMessage(next)
+      }
+    }
+    made.postMessage({ load } satisfies ProofLoad)
+    return () => made.terminate()
+    // The same picture for as long as the screen is open.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [load.render, load.width])
+
+  useEffect(() => {
+    if (!facts) return
+    const order = { order: ++count.current, steps, lightBefore, clipped }
+    if (busy.current) waiting.current = order
+    else {
+      busy.current = true
+      worker.current!.postMessage(order)
+    }
+  }, [facts, steps, lightBefore, clipped])
+  return { shown, facts, error }
+}
