@@ -64,6 +64,48 @@ test('into an empty folder everything comes back, numbers included; again, nothi
   expect(readdirSync(path.join(other, 'incoming'))).toEqual([])
 })
 
+test('mends, recipes and what pictures are finished by come along, and edits find their renders under other numbers', async () => {
+  const db = await connect(data)
+  const [first, second] = await db.selectFrom('render').select('id').orderBy('id').execute()
+  const edits = [
+    { id: 'a', kind: 'heal', path: [[3, 4]], radius_px: 5, softness: 0.5, opacity: 1 },
+    { id: 'b', kind: 'render', file: `render-${first.id}`, path: [[3, 4]], radius_px: 5, softness: 0.5, opacity: 1 },
+  ]
+  const mend = { uid: 'mend', render_id: second.id, title: 'Mend', base_json: '"fused"', created_at: 'then' }
+  const { id: mend_id } = await db.insertInto('mend').values(mend).returning('id').executeTakeFirstOrThrow()
+  for (const edit of edits)
+    await db
+      .insertInto('mend_edit')
+      .values({ mend_id, id: edit.id, edit_json: JSON.stringify(edit), created_at: 'then' })
+      .execute()
+  await db.insertInto('recipe').values({ uid: 'recipe', name: 'Web', recipe_json: '{"steps":[]}', created_at: 'then' }).execute()
+  await db.insertInto('development').values({ render_id: second.id, recipe_json: '{"steps":[]}', changed_at: 'then' }).execute()
+  await db.destroy()
+  await writeBackup({ dataFolder: data, out: zip() })
+
+  const other = path.join(folder, 'other')
+  const own = await connect(other)
+  // Its number is taken here, and a recipe has the same name.
+  const shoot = await own.insertInto('shoot').values({ uid: 's', title: 'Own', subject: '', scene: 'nib', plan_json: '{}', created_at: 'then', changed_at: 'then' }).returning('id').executeTakeFirstOrThrow() // prettier-ignore
+  const run = await own.insertInto('run').values({ uid: 'r', shoot_id: shoot.id, number: 1, source: 'imported', created_at: 'then' } as never).returning('id').executeTakeFirstOrThrow() // prettier-ignore
+  for (const id of [first.id, second.id])
+    await own.insertInto('render').values({ id, uid: `own ${id}`, folder: `own ${id}`, run_id: run.id, report_json: '{}', bytes: 1, created_at: 'then' }).execute() // prettier-ignore
+  await own.insertInto('recipe').values({ uid: 'other', name: 'Web', recipe_json: '{"steps":[]}', created_at: 'then' }).execute()
+  await own.destroy()
+  await restoreBackup(other, zip())
+  await restoreBackup(other, zip())
+  const again = await connect(other)
+  const renders = await again.selectFrom('render').select('id').where('uid', 'not like', 'own%').orderBy('id').execute()
+  expect(renders.map(({ id }) => id)).not.toContain(first.id)
+  const [{ render_id }] = await again.selectFrom('mend').select('render_id').execute()
+  expect(render_id).toBe(renders[1].id)
+  const kept = await again.selectFrom('mend_edit').select('edit_json').orderBy('number').execute()
+  expect(kept.map(({ edit_json }) => JSON.parse(edit_json))).toEqual([edits[0], { ...edits[1], file: `render-${renders[0].id}` }])
+  expect(await again.selectFrom('recipe').select('name').orderBy('name').execute()).toEqual([{ name: 'Web' }, { name: 'Web (2)' }])
+  expect(await again.selectFrom('development').select('render_id').execute()).toEqual([{ render_id: renders[1].id }])
+  await again.destroy()
+})
+
 test('what another folder has stays as it is; what it lacks is added, under free numbers', async () => {
   await writeBackup({ dataFolder: data, out: zip() })
   const other = path.join(folder, 'other')

@@ -68,7 +68,9 @@ class Merge {
     await this.fieldEntries(shoots)
     const runs = await this.runs(shoots)
     await this.frames(runs)
-    await this.renders(runs)
+    const renders = await this.renders(runs)
+    await this.mends(renders)
+    await this.recipes(renders)
     return { report: this.report, moves: this.moves }
   }
 
@@ -150,16 +152,57 @@ class Merge {
     }
   }
 
-  private async renders(runs: Map<number, number>): Promise<void> {
+  private async renders(runs: Map<number, number>): Promise<Map<number, number>> {
+    const numbers = new Map<number, number>()
     for (const { id, job_id: _, ...render } of await this.from.selectFrom('render').selectAll().orderBy('id').execute()) {
       const here = await this.into.selectFrom('render').select('id').where('uid', '=', render.uid).executeTakeFirst()
-      if (here) continue
+      if (here) {
+        numbers.set(id, here.id)
+        continue
+      }
       // Folders of older versions are called by number, which may be taken here.
       const row = { ...render, ...(await this.free('render', id)), job_id: null, folder: render.uid, run_id: runs.get(render.run_id)! }
-      await this.into.insertInto('render').values(row).execute()
+      numbers.set(id, (await this.into.insertInto('render').values(row).returning('id').executeTakeFirstOrThrow()).id)
       this.moves.push({ from: `renders/${render.folder}/`, to: `renders/${render.uid}/` })
       this.report.renders++
     }
+    return numbers
+  }
+
+  /** Mends, and of those that are here the edits that only the archive has; an edit that paints from a render knows it by its number. */
+  private async mends(renders: Map<number, number>): Promise<void> {
+    for (const { id, ...mend } of await this.from.selectFrom('mend').selectAll().orderBy('id').execute()) {
+      const here = await this.into.selectFrom('mend').select('id').where('uid', '=', mend.uid).executeTakeFirst()
+      const row = { ...mend, render_id: renders.get(mend.render_id)! }
+      const { id: mend_id } = here ?? (await this.into.insertInto('mend').values(row).returning('id').executeTakeFirstOrThrow())
+      const edits = await this.from.selectFrom('mend_edit').selectAll().where('mend_id', '=', id).orderBy('number').execute()
+      for (const { number: _, ...edit } of edits)
+        await this.into
+          .insertInto('mend_edit')
+          .values({ ...edit, mend_id, edit_json: renumbered(edit.edit_json, renders) })
+          .onConflict((conflict) => conflict.columns(['mend_id', 'id']).doNothing())
+          .execute()
+    }
+  }
+
+  /** Recipes under names, and what renders are being finished by; where that was changed here it stays. */
+  private async recipes(renders: Map<number, number>): Promise<void> {
+    for (const { id: _, ...recipe } of await this.from.selectFrom('recipe').selectAll().orderBy('id').execute()) {
+      const known = await this.into.selectFrom('recipe').select(['uid', 'name']).execute()
+      if (known.some(({ uid }) => uid === recipe.uid)) continue
+      let name = recipe.name
+      for (let k = 2; known.some((other) => other.name === name); k++) name = `${recipe.name} (${k})`
+      await this.into
+        .insertInto('recipe')
+        .values({ ...recipe, name })
+        .execute()
+    }
+    for (const development of await this.from.selectFrom('development').selectAll().execute())
+      await this.into
+        .insertInto('development')
+        .values({ ...development, render_id: renders.get(development.render_id)! })
+        .onConflict((conflict) => conflict.column('render_id').doNothing())
+        .execute()
   }
 
   /** The number itself where nothing here has it. */
@@ -167,4 +210,12 @@ class Merge {
     const taken = await this.into.selectFrom(table).select('id').where('id', '=', id).executeTakeFirst()
     return taken ? {} : { id }
   }
+}
+
+/** An edit whose render, where it paints from one, has the number that it has here. */
+function renumbered(edit_json: string, renders: Map<number, number>): string {
+  const edit = JSON.parse(edit_json) as { kind: string; file?: string }
+  const number = edit.kind === 'render' ? /^render-(\d+)$/.exec(edit.file ?? '')?.[1] : undefined
+  const here = number === undefined ? undefined : renders.get(Number(number))
+  return here === undefined ? edit_json : JSON.stringify({ ...edit, file: `render-${here}` })
 }

@@ -56,12 +56,12 @@ try {
       await page.mouse.move(middle.x + (k % 2 ? 110 : -110) + (k % 7), middle.y + (k % 5))
       await page.waitForTimeout(60)
     }
-    const moved = await page.evaluate(() => window.taken.splice(0))
+    const moved = await page.evaluate(() => globalThis.taken.splice(0))
     for (let k = 0; k < 30; k++) {
       await page.keyboard.press(k % 2 ? 'ArrowRight' : 'ArrowLeft')
       await page.waitForTimeout(250)
     }
-    const chosen = await page.evaluate(() => window.taken.splice(0))
+    const chosen = await page.evaluate(() => globalThis.taken.splice(0))
     console.log(`${zoom.padEnd(6)} pointer to pixels: ${figures(moved)}; another frame: ${figures(chosen)}`)
   }
   await browser.close()
@@ -74,7 +74,7 @@ try {
 function watch() {
   const canvas = document.querySelector('[data-testid="zoom-view"] canvas')
   const context = canvas.getContext('2d')
-  window.taken = []
+  globalThis.taken = []
   let place
   const pixelAt = ({ x, y }) => {
     const { left, top, width } = canvas.getBoundingClientRect()
@@ -84,14 +84,14 @@ function watch() {
   const until = (at, began) => {
     const before = pixelAt(at)
     const look = () => {
-      if (pixelAt(at) !== before) window.taken.push(performance.now() - began)
+      if (pixelAt(at) !== before) globalThis.taken.push(performance.now() - began)
       else if (performance.now() - began < 1000) requestAnimationFrame(look)
     }
     requestAnimationFrame(look)
   }
   const listen = { capture: true }
-  window.addEventListener('pointermove', (event) => until((place = { x: event.clientX, y: event.clientY }), event.timeStamp), listen)
-  window.addEventListener('keydown', (event) => event.key.startsWith('Arrow') && until(place, event.timeStamp), listen)
+  globalThis.addEventListener('pointermove', (event) => until((place = { x: event.clientX, y: event.clientY }), event.timeStamp), listen)
+  globalThis.addEventListener('keydown', (event) => event.key.startsWith('Arrow') && until(place, event.timeStamp), listen)
 }
 
 function figures(values) {
