@@ -106,7 +106,9 @@ async function makeFrames(target, size) {
   const width = Math.round(Math.sqrt(size * 1.5e6) / 6) * 6
   const height = Math.round((width * 2) / 3)
   const noise = { type: 'gaussian', mean: 128, sigma: 30 }
-  const grain = await sharp({ create: { width: Math.round(width / 12), height: Math.round(height / 12), channels: 3, background: '#808080', noise } }).png().toBuffer()
+  const grain = await sharp({ create: { width: Math.round(width / 12), height: Math.round(height / 12), channels: 3, background: '#808080', noise } })
+    .png()
+    .toBuffer()
   for (let k = 0; k < 4; k++)
     await sharp(grain)
       .resize(width, height, { fit: 'fill', kernel: 'lanczos3' })

@@ -4,27 +4,38 @@ import { profileLight, SRGB_PROFILE } from '../formats'
 export interface Space {
   /** Light of each 16-bit sample, 0 … 1. */
   light: Float32Array
-  /** Samples by the square root of light, at even steps: even enough for one straight line from each to the next. */
+  /** Samples by light, in pieces that are the finer, the darker: see {@link fromLight}. */
   samples: Float32Array
   /** What red, green and blue add to luminance; together 1. */
   luminance: [red: number, green: number, blue: number]
 }
 
-const STEPS = 32768
+/** Light below this is black: less than a tenth of the first sample's. */
+const DARKEST_exponent = 96
+/** Pieces of the table for each doubling of light. */
+const PIECES_bits = 11
+const SHIFT = 23 - PIECES_bits
+const FIRST = DARKEST_exponent << PIECES_bits
+const COUNT = (127 - DARKEST_exponent) << PIECES_bits
 
 /** The space of a profile; that of sRGB where there is none, or where it is made of tables. */
 export function spaceOf(profile?: Uint8Array): Space {
   const { curve, luminance } = (profile && profileLight(profile, 65536)) ?? profileLight(SRGB_PROFILE, 65536)!
-  const samples = new Float32Array(STEPS + 2)
-  // The curve rises: the sample of each step lies at or above that of the step before.
-  for (let step = 0, sample = 0; step <= STEPS; step++) {
-    const light = (step / STEPS) ** 2
+  const samples = new Float32Array(COUNT + 1)
+  // The curve rises: the sample of each piece lies at or above that of the piece before.
+  for (let piece = 0, sample = 0; piece <= COUNT; piece++) {
+    const light = lightOfPiece(piece)
     while (sample < 65535 && curve[sample + 1] <= light) sample++
     const [low, high] = [curve[sample], curve[Math.min(65535, sample + 1)]]
-    samples[step] = sample + (high > low ? Math.min(1, Math.max(0, (light - low) / (high - low))) : 0)
+    samples[piece] = sample + (high > low ? Math.min(1, Math.max(0, (light - low) / (high - low))) : 0)
   }
-  samples[STEPS + 1] = samples[STEPS]
   return { light: Float32Array.from(curve), samples, luminance }
+}
+
+/** The light at which a piece of the table begins: numbers whose last bits are 0. */
+function lightOfPiece(piece: number): number {
+  const bits = (FIRST + piece) << SHIFT
+  return new Float32Array(new Uint32Array([bits]).buffer)[0]
 }
 
 /** The light of a row of samples. */
@@ -33,16 +44,20 @@ export function toLight(space: Space, samples: Uint16Array, from: number, row: F
   for (let i = 0; i < row.length; i++) row[i] = light[samples[from + i]]
 }
 
-/** A row of light as samples; what is lighter than white becomes white. */
+/**
+ * A row of light as samples; what is lighter than white becomes white. The first bits of a floating-point number say which piece of the table
+ * it lies in, the others how far along: without a root or a logarithm for each.
+ */
 export function fromLight(space: Space, row: Float32Array, samples: Uint16Array, to: number): void {
   const table = space.samples
+  const bits = new Int32Array(row.buffer, row.byteOffset, row.length)
   for (let i = 0; i < row.length; i++) {
-    const light = row[i]
-    if (light >= 1) samples[to + i] = 65535
-    else if (light > 0) {
-      const place = Math.sqrt(light) * STEPS
-      const step = place | 0
-      samples[to + i] = table[step] + (place - step) * (table[step + 1] - table[step]) + 0.5
-    } else samples[to + i] = 0
+    if (row[i] >= 1) samples[to + i] = 65535
+    else {
+      const piece = (bits[i] >> SHIFT) - FIRST
+      // Negative light as well.
+      if (piece < 0) samples[to + i] = 0
+      else samples[to + i] = table[piece] + (bits[i] & ((1 << SHIFT) - 1)) * (1 / (1 << SHIFT)) * (table[piece + 1] - table[piece]) + 0.5
+    }
   }
 }
