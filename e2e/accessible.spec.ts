@@ -15,7 +15,7 @@ for (const width of [1280, 390]) {
     await page.setViewportSize({ width, height: 844 })
     const { done: _, ...shoot } = DEMO_SHOOTS[0]
     const { id } = await (await request.post('/api/shoots', { data: shoot })).json()
-    const steps = ['plan', 'card', 'shoot', 'field', 'result', 'mend'].map((step) => `/shoots/${id}/${step}`)
+    const steps = ['plan', 'card', 'shoot', 'field', 'result', 'mend', 'deliver'].map((step) => `/shoots/${id}/${step}`)
     const found: string[] = []
     for (const address of ['/', '/shoots/new', '/kit', '/storage', ...steps]) {
       await page.goto(address)

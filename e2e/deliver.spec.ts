@@ -1,3 +1,4 @@
+import AxeBuilder from '@axe-core/playwright'
 import { expect, test, type Page } from '@playwright/test'
 import sharp from 'sharp'
 import { download } from './download'
@@ -118,6 +119,16 @@ test('the ladder, a line and the hand are drawn on the picture, and the file is 
   expect(apart.reduce((sum, value) => sum + value, 0) / apart.length).toBeLessThan(1.5)
   expect(Math.max(...apart)).toBeLessThan(12)
 }) // prettier-ignore
+
+test('with a step open the screen can be used by those who do not see it', async ({ page }) => {
+  await page.goto(address)
+  for (const open of [/below white/, /along a line/, /by hand/]) {
+    await page.getByRole('list', { name: 'Steps', exact: true }).getByRole('button', { name: open, expanded: false }).click()
+    const { violations } = await new AxeBuilder({ page }).analyze()
+    const serious = violations.filter(({ impact }) => impact === 'serious' || impact === 'critical')
+    expect(serious.flatMap(({ id, nodes }) => nodes.map(({ target }) => `${id} at ${target.join(' ')}`))).toEqual([])
+  }
+})
 
 test('a recipe is kept, finishes many pictures at once, and travels as a file', async ({ page }) => {
   await page.goto(address)

@@ -12,6 +12,7 @@ const MOST_kB: Record<string, number> = {
   shoot: 450,
   result: 450,
   mend: 450,
+  deliver: 450,
 }
 
 test.use({ serviceWorkers: 'block' })

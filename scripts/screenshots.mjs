@@ -17,7 +17,6 @@ const tab = (name) => (page) => page.getByRole('tab', { name }).click()
 const views = [
   { name: 'home', path: '/' },
   { name: 'plan', path: `/shoots/${fused.id}/plan` },
-  { name: 'plan-blur', path: `/shoots/${fused.id}/plan`, act: tab('Aperture and blur') },
   { name: 'plan-distances', path: `/shoots/${range.id}/plan`, act: tab('Every frame') },
   {
     name: 'plan-what-if',
@@ -67,6 +66,24 @@ const views = [
       await page.getByRole('button', { name: /Paint from frame 9,/ }).click()
       await page.mouse.move(box.x + box.width * 0.56, box.y + box.height * 0.5)
       await page.waitForTimeout(2500)
+    },
+  },
+  {
+    name: 'deliver',
+    path: `/shoots/${fused.id}/deliver`,
+    wait: 2500,
+    act: async (page) => {
+      const add = async (name) => {
+        await page.getByRole('button', { name: 'Add a step' }).click()
+        await page.getByRole('menuitem', { name, exact: true }).click()
+        await page.waitForTimeout(600)
+      }
+      for (const name of ['Along the depth', 'Sharpen', 'Scale bar', 'Ladder of tones']) await add(name)
+      const rung = page.getByRole('slider', { name: 'Tones 4 stops below white' })
+      await rung.focus()
+      for (let k = 0; k < 6; k++) await page.keyboard.press('ArrowUp')
+      await page.evaluate('window.scrollTo(0, 0)')
+      await page.waitForTimeout(1500)
     },
   },
   {

@@ -81,6 +81,7 @@ export const scaleBar: Editor<'scaleBar'> = {
         />
         <InputNumber
           aria-label="Width of what the picture shows"
+          style={{ width: '100%' }}
           min={0.01}
           max={1e7}
           suffix="mm across"

@@ -1,17 +1,9 @@
-import { Amount, stopsWords } from './Amount'
+import { Amount, Stops } from './Amount'
 import type { Editor } from './editor'
 
 export const light: Editor<'light'> = {
   Fields: ({ step, onStep }) => (
-    <Amount
-      label="Stops lighter or darker"
-      text={stopsWords(step.stops)}
-      value={step.stops}
-      min={-3}
-      max={3}
-      step={0.1}
-      onValue={(stops) => onStep({ ...step, stops }, 'stops')}
-    />
+    <Stops label="Stops lighter or darker" stops={step.stops} most={3} onStops={(stops) => onStep({ ...step, stops }, 'stops')} />
   ),
 }
 

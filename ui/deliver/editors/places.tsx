@@ -1,10 +1,8 @@
 import { useRef, useState } from 'react'
-import { Slider } from 'antd'
 import type Konva from 'konva'
 import { Arrow, Circle, Line, Rect } from 'react-konva'
-import { depthCss } from '@/core/ramp'
 import type { Place } from '@/core/finish'
-import { Amount, stopsWords } from './Amount'
+import { Amount, DepthRange, Stops } from './Amount'
 import type { Editor, OverlayProps } from './editor'
 import styles from '../deliver.module.css'
 
@@ -61,15 +59,7 @@ export const gradient: Editor<'gradient'> = {
   Fields: ({ step, onStep }) => (
     <>
       <p>Drag both ends of the arrow: all of it at its beginning and behind, nothing at its point and beyond.</p>
-      <Amount
-        label="Stops along the line"
-        text={stopsWords(step.stops)}
-        value={step.stops}
-        min={-4}
-        max={4}
-        step={0.1}
-        onValue={(stops) => onStep({ ...step, stops }, 'stops')}
-      />
+      <Stops label="Stops along the line" stops={step.stops} most={4} onStops={(stops) => onStep({ ...step, stops }, 'stops')} />
     </>
   ),
   Overlay: ({ step, onStep, times }) => (
@@ -98,8 +88,6 @@ function shortened([ax, ay, bx, by]: number[], by_px: number): number[] {
   return [ax, ay, ax + part * (bx - ax), ay + part * (by - ay)]
 }
 
-const STOPS = [0, 0.25, 0.5, 0.75, 1].map((depth) => `${depthCss(depth)} ${100 * depth}%`).join(', ')
-
 export const depthGradient: Editor<'depthGradient'> = {
   Fields: ({ step, onStep, slices }) => {
     const front = step.from < step.to
@@ -113,32 +101,16 @@ export const depthGradient: Editor<'depthGradient'> = {
             ? `All of it up to slice ${slice(near)}, nothing from slice ${slice(far)} on.`
             : `All of it from slice ${slice(far)} on, nothing up to slice ${slice(near)}.`}
         </p>
-        <Slider
-          range
-          min={0}
-          max={1}
-          step={0.01}
-          value={[near, far]}
-          onChange={([a, b]) => a < b && set(a, b, front)}
-          ariaLabelForHandle={['Nearer end of the change', 'Farther end of the change']}
-          tooltip={{ open: false }}
-          styles={{
-            rail: { background: `linear-gradient(to right, ${STOPS})`, height: 8 },
-            track: { background: 'rgb(255 255 255 / 45%)', height: 8 },
-          }}
+        <DepthRange
+          near={near}
+          far={far}
+          labels={['Nearer end of the change', 'Farther end of the change']}
+          onRange={(a, b) => a < b && set(a, b, front)}
         />
         <button type="button" onClick={() => set(near, far, !front)}>
           {front ? 'Change the back instead' : 'Change the front instead'}
         </button>
-        <Amount
-          label="Stops along the depth"
-          text={stopsWords(step.stops)}
-          value={step.stops}
-          min={-4}
-          max={4}
-          step={0.1}
-          onValue={(stops) => onStep({ ...step, stops }, 'stops')}
-        />
+        <Stops label="Stops along the depth" stops={step.stops} most={4} onStops={(stops) => onStep({ ...step, stops }, 'stops')} />
       </>
     )
   },
@@ -199,15 +171,7 @@ export const local: Editor<'local'> = {
     return (
       <>
         <p>Press and draw on the picture. For another place add another step.</p>
-        <Amount
-          label="Stops by hand"
-          text={stopsWords(step.stops)}
-          value={step.stops}
-          min={-3}
-          max={3}
-          step={0.1}
-          onValue={(stops) => onStep({ ...step, stops }, 'stops')}
-        />
+        <Stops label="Stops by hand" stops={step.stops} most={3} onStops={(stops) => onStep({ ...step, stops }, 'stops')} />
         <Amount
           label="Width of the hand"
           text={`${Math.round(2 * step.radius_px)} px wide`}
@@ -221,19 +185,11 @@ export const local: Editor<'local'> = {
           <span>
             {step.gate ? `Only slices ${(1 + near * (slices - 1)).toFixed(0)} to ${(1 + far * (slices - 1)).toFixed(0)}` : 'At every depth'}
           </span>
-          <Slider
-            range
-            min={0}
-            max={1}
-            step={0.01}
-            value={[near, far]}
-            onChange={([a, b]) => onStep({ ...step, gate: a <= 0 && b >= 1 ? undefined : { near: a, far: b } }, 'gate')}
-            ariaLabelForHandle={['Nearest depth that is changed', 'Farthest depth that is changed']}
-            tooltip={{ open: false }}
-            styles={{
-              rail: { background: `linear-gradient(to right, ${STOPS})`, height: 8 },
-              track: { background: 'rgb(255 255 255 / 45%)', height: 8 },
-            }}
+          <DepthRange
+            near={near}
+            far={far}
+            labels={['Nearest depth that is changed', 'Farthest depth that is changed']}
+            onRange={(a, b) => onStep({ ...step, gate: a <= 0 && b >= 1 ? undefined : { near: a, far: b } }, 'gate')}
           />
         </div>
       </>
