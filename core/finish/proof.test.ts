@@ -48,5 +48,6 @@ test('each step says what it does', () => {
     '2 stops darker',
   ])
   expect(stepText({ do: 'tones', points: [[-6, -5.4], [-2, -2], [0, 0]] })).toBe('6 below white: 0.6 stops lighter') // prettier-ignore
+  expect(stepText({ do: 'depthGradient', from: 1, to: 0.5, stops: -0.5 })).toBe('0.5 stops darker at the back, as far as 50 % of the depth')
   expect(stepText({ do: 'scaleBar', pixel_mm: 0.01, length_mm: 0.5 })).toBe('Scale bar of 500 µm')
 })

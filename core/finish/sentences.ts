@@ -35,7 +35,7 @@ const SENTENCES: { [K in StepName]: (step: StepOf<K>) => string } = {
   colour: ({ strength }) => (strength === 1 ? 'Colours as they are' : strength === 0 ? 'Without colour' : `Colours ${Math.round(100 * strength)} %`),
   gradient: ({ stops }) => `${stopsText(stops)} along a line`,
   depthGradient: ({ from, to, stops }) =>
-    `${stopsText(stops)} ${from < to ? `from the front to ${Math.round(100 * from)} % of the depth` : `from ${Math.round(100 * from)} % of the depth to the back`}`,
+    `${stopsText(stops)} at the ${from < to ? 'front' : 'back'}, as far as ${Math.round(100 * to)} % of the depth`,
   local: ({ stops }) => `${stopsText(stops)} by hand`,
   sharpen: ({ radius_px, amount }) => `Sharpen ${Math.round(100 * amount)} % at ${one(radius_px)} px`,
   size: (size) => ('long_px' in size ? `${size.long_px} px long` : `${Math.round(size.width_mm)} mm wide at ${Math.round(size.perInch)} per inch`),

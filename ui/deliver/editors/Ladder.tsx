@@ -46,7 +46,7 @@ export function Ladder({ step, onStep, light = [] }: EditorProps<'tones'>) {
       <svg
         ref={svg}
         className={styles.ladder}
-        viewBox={`-4 ${heightOf(TOP)} ${WIDE + 8} ${(HIGH * (RANGE + TOP + 0.5)) / RANGE}`}
+        viewBox={`-4 ${heightOf(TOP)} ${WIDE + 14} ${(HIGH * (RANGE + TOP + 0.5)) / RANGE}`}
         onPointerMove={onMove}
         onPointerUp={() => setHeld(undefined)}
         onPointerLeave={() => setHeld(undefined)}
