@@ -7,8 +7,8 @@ import { refusal } from '@/core/words'
 import { formatOf, type PictureFormat } from './format'
 import { inPlace, writePicture, type WriteOptions } from './writePicture'
 
-/** Formats that a finished picture may have: those that are read, and two for screens. */
-export type FinishedFormat = PictureFormat | 'webp' | 'avif'
+/** Formats that a finished picture may have: those that are read, two for screens, and one with layers. */
+export type FinishedFormat = PictureFormat | 'webp' | 'avif' | 'ora'
 
 /** What the two hold at most, either way. */
 const MOST_px = { webp: 16_383, avif: 16_384 }
@@ -16,14 +16,18 @@ const MOST_px = { webp: 16_383, avif: 16_384 }
 /** The format that a finished picture's name asks for. @throws Refusal where it asks for none of them. */
 export function finishedFormatOf(file: string): FinishedFormat {
   const ending = path.extname(file).toLowerCase().slice(1)
-  if (ending === 'webp' || ending === 'avif') return ending
+  if (ending === 'webp' || ending === 'avif' || ending === 'ora') return ending
   if (!['tif', 'tiff', 'png', 'jpg', 'jpeg'].includes(ending)) throw refusal('finish.ending')
   return formatOf(file)
 }
 
 /** Writes a finished picture with its profile, what it was taken with and how it was made. Its quality counts where the format loses something. */
-export async function writeFinished(file: string, picture: Interleaved, options: WriteOptions): Promise<void> {
-  const format = finishedFormatOf(file)
+export async function writeFinished(
+  file: string,
+  format: Exclude<FinishedFormat, 'ora'>,
+  picture: Interleaved,
+  options: WriteOptions,
+): Promise<void> {
   if (format !== 'webp' && format !== 'avif') return writePicture(file, picture, { ...options, delivered: true })
   const most_px = MOST_px[format]
   if (Math.max(picture.width, picture.height) > most_px) throw refusal('finish.webpSize', { most_px })

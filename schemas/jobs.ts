@@ -92,6 +92,9 @@ export interface FinishJob {
   confidence?: string
   recipe: Recipe
   taken?: TakenWith
+  /** Frames to lay under it and how they lie, where it is written with layers. */
+  frames?: FrameFile[]
+  registration?: string
   out: string
 }
 
@@ -184,7 +187,16 @@ export const JOB_FILES: { [K in JobFile['kind']]: Joi.SchemaMap } = {
     renders: Joi.array().items(Joi.object({ name: Joi.string().required(), file: path })),
     out: path,
   },
-  finish: { picture: path, depth: optionalPath, confidence: optionalPath, recipe: recipeSchema, taken: takenSchema, out: path },
+  finish: {
+    picture: path,
+    depth: optionalPath,
+    confidence: optionalPath,
+    recipe: recipeSchema,
+    taken: takenSchema,
+    frames: frames.optional(),
+    registration: optionalPath,
+    out: path,
+  },
   survey: { frames, mover: Joi.valid(...MOVER_KINDS), report: path },
   split: { frames, report: path },
   deliver: { picture: path, out: path, bits: Joi.valid(8, 16).required(), taken: takenSchema },

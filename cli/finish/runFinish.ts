@@ -1,11 +1,12 @@
-import { mkdtemp, rm } from 'node:fs/promises'
+import { mkdtemp, readFile, rm } from 'node:fs/promises'
 import path from 'node:path'
 import sharp from 'sharp'
 import { convertSamples, drawWords, finishedFormatOf, profileOf, readFacts, readSamples, readTakenWith, writeFinished } from '@/codec'
 import { finish, spaceOf, type Canvas, type Grey, type Recipe, type Tools } from '@/core/finish'
 import { refusal } from '@/core/words'
-import { madeText, type FinishJob } from '@/schemas'
+import { checkRegistration, madeText, type FinishJob } from '@/schemas'
 import type { Progress } from '../progress'
+import { writeLayers, type Beneath } from './layers'
 
 /** What the well-known picture library does for a recipe. */
 export const TOOLS: Tools = {
@@ -22,7 +23,17 @@ export const TOOLS: Tools = {
 }
 
 /** The job of kind `finish`: a recipe carried out on a picture, and the picture written in the format that its name asks for. */
-export async function runFinish({ picture, depth, confidence, recipe, out, taken }: FinishJob, progress: Progress): Promise<void> {
+export async function runFinish(job: FinishJob, progress: Progress): Promise<void> {
+  const registration = job.registration === undefined ? undefined : checkRegistration(JSON.parse(await readFile(job.registration, 'utf8')))
+  await finishPicture(job, registration && { frames: job.frames ?? [], registration }, progress)
+}
+
+/** The same with the frames at hand that are laid under it, where layers are asked for. */
+export async function finishPicture(
+  { picture, depth, confidence, recipe, out, taken }: FinishJob,
+  beneath: Beneath | undefined,
+  progress: Progress,
+): Promise<void> {
   const format = finishedFormatOf(out)
   progress({ stage: 'read', frame: 0, of: 3 })
   const { colour, exif, format: was } = await readFacts(picture)
@@ -38,11 +49,18 @@ export async function runFinish({ picture, depth, confidence, recipe, out, taken
     scale: 1,
   }
   progress({ stage: 'finish', frame: 1, of: 3 })
+  const before = format === 'ora' ? { ...canvas, samples: wide.slice() } : undefined
   const done = await finish(canvas, recipe.steps, TOOLS)
   progress({ stage: 'write', frame: 2, of: 3 })
   const { samples: finished, icc } = await inProfile(done, colour.samplesIcc, recipe, path.dirname(out))
+  if (before) {
+    const pictures = { before, done: { ...done, samples: finished, icc }, icc: colour.samplesIcc, recipe }
+    await writeLayers(out, pictures, beneath, TOOLS, progress)
+    return progress({ stage: 'done', frame: 3, of: 3 })
+  }
   await writeFinished(
     out,
+    format as Exclude<typeof format, 'ora'>,
     { samples: finished, width: done.width, height: done.height },
     {
       bits: format === 'tif' || format === 'png' ? recipe.bits : 8,

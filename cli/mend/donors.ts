@@ -26,6 +26,11 @@ export class Donors {
     this.file(name)
   }
 
+  /** Whether a frame is part of the render, and its file there. */
+  serves(name: string): boolean {
+    return placeOf(this.registration, name) !== undefined && this.frames.some((frame) => frame.name === name)
+  }
+
   async open(name: string): Promise<Donor> {
     const place = this.place(name)
     return { place, ...(await readSamples(this.file(name).file, undefined, name)) }

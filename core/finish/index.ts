@@ -1,3 +1,4 @@
+export { Chosen } from './chosen'
 export type { Canvas, Grey, Tools } from './canvas'
 export { finish, standing } from './finish'
 export { MOST_side_px, sizeOf, uprightWithin } from './geometry'

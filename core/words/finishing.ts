@@ -12,7 +12,8 @@ export const FINISHING = {
   'finish.mapSize': ({ file, size, wanted }: { file: string; size: string; wanted: string }) =>
     `${file} is ${size} px and the picture ${wanted}. Give the map that was made with it.`,
   'finish.newer': ({ version }: { version: number }) => `This recipe was written by a newer version (${version}). Update the application to use it.`,
-  'finish.ending': 'Call the finished picture .tif, .png, .jpg, .webp or .avif.',
+  'finish.ending': 'Call the finished picture .tif, .png, .jpg, .webp, .avif or .ora.',
+  'finish.layersReport': 'Layers need the report of the render that they lie under. Give it with --report.',
   'finish.profile': 'The colours of this picture cannot be converted by its profile. Keep its profile instead.',
   'finish.webpSize': ({ most_px }: { most_px: number }) =>
     `This format holds at most ${most_px} px a side. Ask for a smaller picture, or another format.`,
