@@ -1,3 +1,4 @@
+import { execFileSync } from 'node:child_process'
 import AxeBuilder from '@axe-core/playwright'
 import { expect, test, type Page } from '@playwright/test'
 import sharp from 'sharp'
@@ -157,6 +158,18 @@ test('a recipe is kept, finishes many pictures at once, and travels as a file', 
   await page.getByLabel('Recipe file').setInputFiles(file)
   await expect(steps(page)).toHaveCount(3)
 }) // prettier-ignore
+
+test('layers are taken along as one file that another reader opens', async ({ page }) => {
+  await page.goto(address)
+  await choose(page, 'Format', 'Layers (OpenRaster)')
+  const { fileName, contents } = await download(page, 'Write the file')
+  expect(fileName).toMatch(/_16bit\.ora$/)
+  const script =
+    'import sys, io, zipfile; z = zipfile.ZipFile(io.BytesIO(sys.stdin.buffer.read())); print(z.testzip(), z.infolist()[0].filename, sum(n.startswith("data/") for n in z.namelist()))'
+  const told = execFileSync('python3', ['-c', script], { input: contents, encoding: 'utf8' })
+  // Finished, as it was, and nine frames.
+  expect(told.trim()).toBe('None mimetype 11')
+})
 
 test('what a recipe cannot be is refused in a sentence, and what was kept stays', async ({ page }) => {
   const kept = await recipeOf(page)

@@ -79,4 +79,4 @@ export {
 export { splitSchema, surveySchema } from './surveyReport'
 export { batchSchema, checkRecipe, finishRequestSchema, newRecipeSchema, proofSchema, RECIPE_VERSION, recipeSchema, type ProofOf } from './recipe'
 export { madeText } from './made'
-export { FINISHED_FORMATS, type FinishedFormat } from './formats'
+export { FINISHED_FORMATS, LOSSLESS, type FinishedFormat } from './formats'

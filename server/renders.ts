@@ -6,7 +6,16 @@ import { isRefusal, refusal } from '@/core/words'
 import type { Database, Folders, Render } from '@/database'
 import type { Place } from '@/core/inspect'
 import type { Recipe } from '@/core/finish'
-import { checkBends, checkRegistration, registrationOf, storedPlaces, storedReport, type FinishedFormat, type Registration } from '@/schemas'
+import {
+  LOSSLESS,
+  checkBends,
+  checkRegistration,
+  registrationOf,
+  storedPlaces,
+  storedReport,
+  type FinishedFormat,
+  type Registration,
+} from '@/schemas'
 
 export const REGISTRATION_FILE = 'registration.json'
 /** Places that are worth a look, once they were looked for. */
@@ -98,7 +107,7 @@ export async function finishedName(db: Database, renderId: number, recipe: Recip
     called && slugOf(called),
     size && ('long_px' in size ? `${size.long_px}px` : `${Math.round(size.width_mm)}mm`),
     recipe.profile !== 'keep' && recipe.profile,
-    (format === 'tif' || format === 'png') && `${recipe.bits}bit`,
+    LOSSLESS.includes(format) && `${recipe.bits}bit`,
   ]
   return `${[stem, ...parts.filter(Boolean)].join('_')}.${format}`
 }
@@ -118,6 +127,7 @@ const FINISHED_TYPES: Record<FinishedFormat, string> = {
   jpg: 'image/jpeg',
   webp: 'image/webp',
   avif: 'image/avif',
+  ora: 'image/openraster',
 }
 
 /** A title as a part of file names. */

@@ -7,6 +7,7 @@ import { FINISHED_FORMATS, type FinishedFormat } from '@/schemas/formats'
 import type { JobDetail, RecipeDetail, ShootDetail, ShootSummary } from '@/schemas'
 import { fetchJson, send } from '../api'
 import { message } from '../messages'
+import { FORMAT_NAMES } from './Take'
 import { settingsText } from '../renderText'
 import { fetchFile } from '../save'
 import styles from './deliver.module.css'
@@ -64,7 +65,7 @@ export function Batch({ shoot, kept, onClose }: Props) {
             aria-label="Format of all"
             value={format}
             onChange={setFormat}
-            options={FINISHED_FORMATS.map((value) => ({ value, label: value }))}
+            options={FINISHED_FORMATS.map((value) => ({ value, label: FORMAT_NAMES[value] }))}
           />
           <Checkbox.Group
             value={chosen}

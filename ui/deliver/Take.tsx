@@ -3,13 +3,20 @@
 import { Checkbox, InputNumber, Select } from 'antd'
 import { useState } from 'react'
 import type { Profile, Recipe } from '@/core/finish'
-import { FINISHED_FORMATS, type FinishedFormat } from '@/schemas/formats'
+import { FINISHED_FORMATS, LOSSLESS, type FinishedFormat } from '@/schemas/formats'
 import { runJob } from '../api'
 import { message } from '../messages'
 import { fetchFile } from '../save'
 import styles from './deliver.module.css'
 
-const FORMATS: Record<FinishedFormat, string> = { tif: 'TIFF', png: 'PNG', jpg: 'JPEG', webp: 'WebP', avif: 'AVIF' }
+export const FORMAT_NAMES: Record<FinishedFormat, string> = {
+  tif: 'TIFF',
+  png: 'PNG',
+  jpg: 'JPEG',
+  webp: 'WebP',
+  avif: 'AVIF',
+  ora: 'Layers (OpenRaster)',
+}
 const COLOURS: Record<Profile, string> = {
   keep: 'Colours as they are',
   srgb: 'sRGB, for screens everywhere',
@@ -27,7 +34,7 @@ interface Props {
 export function Take({ renderId, recipe, onRecipe }: Props) {
   const [format, setFormat] = useState<FinishedFormat>('jpg')
   const [writing, setWriting] = useState(false)
-  const lossless = format === 'tif' || format === 'png'
+  const lossless = LOSSLESS.includes(format)
   const take = async () => {
     setWriting(true)
     try {
@@ -41,7 +48,12 @@ export function Take({ renderId, recipe, onRecipe }: Props) {
   }
   return (
     <section aria-label="Write the file" className={styles.take}>
-      <Select aria-label="Format" value={format} onChange={setFormat} options={FINISHED_FORMATS.map((value) => ({ value, label: FORMATS[value] }))} />
+      <Select
+        aria-label="Format"
+        value={format}
+        onChange={setFormat}
+        options={FINISHED_FORMATS.map((value) => ({ value, label: FORMAT_NAMES[value] }))}
+      />
       <Select
         aria-label="Colours"
         value={recipe.profile}

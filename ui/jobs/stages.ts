@@ -23,6 +23,7 @@ const STAGES: Record<string, string> = {
   encode: 'writing the picture',
   mend: 'painting from',
   finish: 'carrying out the recipe',
+  layers: 'laying frame',
   inspect: 'comparing frame',
   survey: 'frame',
   split: 'frame',
