@@ -35,7 +35,7 @@ test('7 by keyboard: a plan is kept, and frames are left out and used again', as
   const hand = new Hand(page)
   const focused = () => page.evaluate(() => document.activeElement?.textContent ?? '')
   // What comes next is the first thing in the run.
-  for (let stop = 0; stop < 12 && !(await focused()).startsWith('Fuse'); stop++) await hand.press('Tab')
+  for (let stop = 0; stop < 14 && !(await focused()).startsWith('Fuse'); stop++) await hand.press('Tab')
   expect(await focused()).toContain('Fuse')
   for (let stop = 0; stop < 12 && !(await page.evaluate(() => document.activeElement?.hasAttribute('data-frame'))); stop++) await hand.press('Tab')
   await hand.press('ArrowRight', 3)
