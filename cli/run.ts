@@ -5,7 +5,6 @@ import { refusal } from '@/core/words'
 import { check, JOB_FILES, JOB_VERSION, jobFileSchema, type JobFile } from '@/schemas'
 import { runBackup, runRestore } from './backup'
 import { runCheck } from './check'
-import { runDeliver } from './deliver'
 import { runFinish } from './finish/runFinish'
 import { runFuse } from './fuse/runFuse'
 import { runInspect } from './inspect/runInspect'
@@ -15,6 +14,7 @@ import { progressTo, type Progress } from './progress'
 import { runShoot } from './simulate'
 import { runSplit } from './split'
 import { runSurvey } from './survey'
+import { runTake } from './take/runTake'
 
 /** What carries out each kind of job. The compiler finds a kind that is missing here. */
 const RUNNERS: { [K in JobFile['kind']]: (job: Extract<JobFile, { kind: K }>, progress: Progress) => Promise<unknown> } = {
@@ -23,9 +23,9 @@ const RUNNERS: { [K in JobFile['kind']]: (job: Extract<JobFile, { kind: K }>, pr
   inspect: runInspect,
   mend: runMend,
   finish: runFinish,
+  take: runTake,
   survey: runSurvey,
   split: runSplit,
-  deliver: runDeliver,
   check: runCheck,
   backup: runBackup,
   restore: runRestore,
@@ -65,6 +65,7 @@ const PATHS = new Set([
   'relief',
   'soFar',
   'picture',
+  'fused',
   'dataFolder',
   'archive',
 ])

@@ -1,6 +1,7 @@
 import { open, readFile, writeFile, type FileHandle } from 'node:fs/promises'
 import { crc32, deflateSync } from 'node:zlib'
 import {
+  asciiEntry,
   directoryBytes,
   exifBlock,
   EXIF_DIRECTORY,
@@ -88,10 +89,28 @@ function jpegSegment(marker: number, name: string, contents: Buffer): Buffer {
 }
 
 const TIFF_PROFILE = 34_675
+const PAGE_NAME = 285
 const ENTRY = 12
 
-/** The directory is written anew at the end, with what it refers to behind it; the picture itself stays where it is. */
-async function intoTiff(file: string, { icc, taken, software = NITIDUS }: Tags): Promise<void> {
+/** What a page of a TIFF is called, and the profile of its samples where that is its own. */
+export interface Page {
+  name?: string
+  icc?: Buffer
+}
+
+/** Bytes of a TIFF file, in its byte order. */
+interface Tiff {
+  handle: FileHandle
+  little: boolean
+  u16: (from: Buffer, at: number) => number
+  u32: (from: Buffer, at: number) => number
+}
+
+/**
+ * Every directory is written anew at the end, with what it refers to behind it; the pictures themselves stay where they are. Pages get the
+ * profile each, or their own, and their names; EXIF goes into the first.
+ */
+async function intoTiff(file: string, { icc: usual, taken, software = NITIDUS }: Tags, each: Page[] = []): Promise<void> {
   const handle = await open(file, 'r+')
   try {
     const header = await bytesAt(handle, 0, 8)
@@ -99,31 +118,54 @@ async function intoTiff(file: string, { icc, taken, software = NITIDUS }: Tags):
     const u16 = (b: Buffer, o: number) => (little ? b.readUInt16LE(o) : b.readUInt16BE(o))
     const u32 = (b: Buffer, o: number) => (little ? b.readUInt32LE(o) : b.readUInt32BE(o))
     if (u16(header, 2) !== 42) throw new Error('Only TIFF files of up to 4 GB can be tagged.')
-    const directory = u32(header, 4)
-    const count = u16(await bytesAt(handle, directory, 2), 0)
-    const old = await bytesAt(handle, directory + 2, count * ENTRY)
-    const added: DirectoryEntry[] = [
-      ...(icc ? [{ tag: TIFF_PROFILE, type: UNDEFINED, count: icc.length, bytes: new Uint8Array(icc) }] : []),
-      ...(taken ? [...mainEntries(taken, software), longEntry(EXIF_DIRECTORY, 0, little)] : []),
-    ]
-    const stays = Array.from({ length: count }, (_, k) => old.subarray(k * ENTRY, (k + 1) * ENTRY))
-      .filter((entry) => !added.some(({ tag }) => tag === u16(entry, 0)))
-      .map((entry) => keptEntry(entry, u16(entry, 0), u16(entry, 2), u32(entry, 4)))
+    const tiff: Tiff = { handle, little, u16, u32 }
+    const pages: { stays: DirectoryEntry[] }[] = []
+    for (let at = u32(header, 4); at !== 0;) {
+      const { entries, next } = await directoryAt(tiff, at)
+      pages.push({ stays: entries })
+      at = next
+    }
     const { size } = await handle.stat()
-    const at = size + (size & 1)
-    const all = [...stays, ...added]
-    // The EXIF directory lies behind the main one, whose length does not hang on where that is.
-    const inside_at = at + directoryBytes(all, at, little).length
-    const placed = all.map((entry) => (entry.tag === EXIF_DIRECTORY && taken ? longEntry(EXIF_DIRECTORY, inside_at, little) : entry))
-    const parts = [directoryBytes(placed, at, little), ...(taken ? [directoryBytes(exifEntries(taken, little), inside_at, little)] : [])]
-    await handle.write(Buffer.concat(parts), 0, undefined, at)
-    if (little) header.writeUInt32LE(at, 4)
-    else header.writeUInt32BE(at, 4)
+    const start = size + (size & 1)
+    const parts: Uint8Array[] = []
+    let at = start
+    for (const [k, { stays }] of pages.entries()) {
+      const { name, icc = usual } = each[k] ?? {}
+      const own = k === 0 ? taken : undefined
+      const added: DirectoryEntry[] = [
+        ...(icc ? [{ tag: TIFF_PROFILE, type: UNDEFINED, count: icc.length, bytes: new Uint8Array(icc) }] : []),
+        ...(own ? [...mainEntries(own, software), longEntry(EXIF_DIRECTORY, 0, little)] : []),
+        ...(name === undefined ? [] : [asciiEntry(PAGE_NAME, name)]),
+      ]
+      const all = [...stays.filter(({ tag }) => !added.some((entry) => entry.tag === tag)), ...added]
+      // The EXIF directory lies behind its own, whose length does not hang on where that is.
+      const inside_at = at + directoryBytes(all, at, little).length
+      const placed = all.map((entry) => (entry.tag === EXIF_DIRECTORY && own ? longEntry(EXIF_DIRECTORY, inside_at, little) : entry))
+      const inside = own ? directoryBytes(exifEntries(own, little), inside_at, little) : new Uint8Array(0)
+      const next = inside_at + inside.length
+      parts.push(directoryBytes(placed, at, little, k + 1 < pages.length ? next : 0), inside)
+      at = next
+    }
+    await handle.write(Buffer.concat(parts), 0, undefined, start)
+    if (little) header.writeUInt32LE(start, 4)
+    else header.writeUInt32BE(start, 4)
     await handle.write(header, 0, 8, 0)
   } finally {
     await handle.close()
   }
 }
+
+async function directoryAt({ handle, u16, u32 }: Tiff, at: number): Promise<{ entries: DirectoryEntry[]; next: number }> {
+  const count = u16(await bytesAt(handle, at, 2), 0)
+  const bytes = await bytesAt(handle, at + 2, count * ENTRY + 4)
+  const entries = Array.from({ length: count }, (_, k) => bytes.subarray(k * ENTRY, (k + 1) * ENTRY)).map((entry) =>
+    keptEntry(entry, u16(entry, 0), u16(entry, 2), u32(entry, 4)),
+  )
+  return { entries, next: u32(bytes, count * ENTRY) }
+}
+
+/** The same for a TIFF of several pages. */
+export const tagPages = (file: string, tags: Tags, pages: Page[]): Promise<void> => intoTiff(file, tags, pages)
 
 /** An entry as it stands: its four last bytes are its value, or where that lies, which does not change. */
 function keptEntry(entry: Buffer, tag: number, type: number, count: number): DirectoryEntry {

@@ -12,6 +12,7 @@ import * as firmGround from './migrations/006-firm-ground'
 import * as changed from './migrations/007-changed'
 import * as mends from './migrations/008-mends'
 import * as recipes from './migrations/009-recipes'
+import * as finished from './migrations/010-finished'
 import { explained } from './explained'
 import type { Tables } from './tables'
 
@@ -27,6 +28,7 @@ export const MIGRATIONS = {
   '007-changed': changed,
   '008-mends': mends,
   '009-recipes': recipes,
+  '010-finished': finished,
 }
 
 /** Name of the database in a data folder. */

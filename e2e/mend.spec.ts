@@ -1,6 +1,6 @@
 import { expect, test } from '@playwright/test'
 import sharp from 'sharp'
-import { edits, GHOST, glass, middleOf, openMend, seenAt, through } from './mendRun'
+import { edits, GHOST, glass, middleOf, openMend, seenAt, steady, through } from './mendRun'
 
 let address: string
 let render: number
@@ -114,7 +114,7 @@ test('the round finds the planted ghost; it is mended in three actions from the 
   // Blinking shows what would change, and changes nothing.
   const mark = (await page.getByTestId('place-mark').boundingBox())!
   const clip = { x: Math.round(mark.x), y: Math.round(mark.y), width: Math.round(mark.width), height: Math.round(mark.height) }
-  const now = await page.screenshot({ clip })
+  const now = await steady(page, clip)
   await page.keyboard.down('b')
   await expect.poll(async () => (await page.screenshot({ clip })).equals(now)).toBe(false)
   await page.keyboard.up('b')

@@ -70,3 +70,16 @@ export async function seenAt(page: Page, { x, y }: { x: number; y: number }): Pr
   const shot = await page.screenshot({ clip: { x: Math.round(x), y: Math.round(y), width: 2, height: 2 } })
   return [...(await sharp(shot).removeAlpha().raw().toBuffer()).subarray(0, 3)]
 }
+
+/** What a part of the page looks like once nothing is loaded any more: the same twice in a row. */
+export async function steady(page: Page, clip: { x: number; y: number; width: number; height: number }): Promise<Buffer> {
+  let last = await page.screenshot({ clip })
+  await expect(async () => {
+    await page.waitForTimeout(400)
+    const next = await page.screenshot({ clip })
+    const same = next.equals(last)
+    last = next
+    expect(same).toBe(true)
+  }).toPass()
+  return last
+}

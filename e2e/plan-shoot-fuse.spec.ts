@@ -1,6 +1,7 @@
 import { expect, test } from '@playwright/test'
-import { download } from './download'
 import sharp from 'sharp'
+import { download } from './download'
+import { choose } from './select'
 
 test('from a plan to a delivered picture with the simulated camera', async ({ page }) => {
   await page.goto('/')
@@ -61,21 +62,6 @@ test('from a plan to a delivered picture with the simulated camera', async ({ pa
   await page.keyboard.press('f')
   await expect(view).toHaveAttribute('data-layer', 'fused')
 
-  // Deliver: 16-bit files whose names say the settings, and the report.
-  const tiff = await download(page, 'TIFF 16 bit')
-  expect(tiff.fileName).toMatch(/^seed-capsule-tray-4_run\d_auto_ref\d\d_16bit\.tif$/)
-  expect(await sharp(tiff.contents).metadata()).toMatchObject({ format: 'tiff', depth: 'ushort' })
-  expect(await sharp((await download(page, 'PNG 16 bit')).contents).metadata()).toMatchObject({ format: 'png', depth: 'ushort' })
-  expect(await sharp((await download(page, 'JPEG')).contents).metadata()).toMatchObject({ format: 'jpeg', depth: 'uchar' })
-  expect(await sharp((await download(page, 'Depth, 16-bit PNG')).contents).metadata()).toMatchObject({ format: 'png', depth: 'ushort' })
-  const confidence = await download(page, 'Confidence of the depth, PNG')
-  expect(confidence.fileName).toMatch(/_confidence\.png$/)
-  expect(await sharp(confidence.contents).metadata()).toMatchObject({ format: 'png', depth: 'uchar' })
-  const relief = (await download(page, 'Relief (PLY)')).contents.toString('latin1')
-  expect(relief).toContain('comment Nitidus relief, x, y and z in mm')
-  const report = JSON.parse((await download(page, 'Report (JSON)')).contents.toString())
-  expect(report.frames).toHaveLength(count)
-
   // How the frames moved is charted, and a click goes to the frame.
   const motion = page.getByRole('region', { name: 'Motion' })
   await expect(motion.locator('.recharts-line')).toHaveCount(3)
@@ -114,6 +100,30 @@ test('from a plan to a delivered picture with the simulated camera', async ({ pa
   await view.nth(1).hover({ position: { x: 200, y: 200 } })
   await page.mouse.wheel(0, -400)
   await expect.poll(async () => apart(await shots()), { timeout: 20_000 }).toBeLessThan(6)
+
+  // Deliver: 16-bit files whose names say the settings, and the report.
+  await page.getByRole('link', { name: 'Finish and deliver this picture' }).click()
+  await choose(page, 'Format', 'TIFF')
+  const tiff = await download(page, 'Write the file')
+  expect(tiff.fileName).toMatch(/^seed-capsule-tray-4_run\d_[a-z]+_ref\d\d_16bit\.tif$/)
+  expect(await sharp(tiff.contents).metadata()).toMatchObject({ format: 'tiff', depth: 'ushort' })
+  await choose(page, 'Format', 'JPEG')
+  expect(await sharp((await download(page, 'Write the file')).contents).metadata()).toMatchObject({ format: 'jpeg', depth: 'uchar' })
+  const report = JSON.parse((await download(page, 'The report as JSON')).contents.toString())
+  expect(report.frames).toHaveLength(count)
+
+  // The relief is measured in mm, by what the plan knows of the magnification.
+  await page.getByRole('link', { name: 'The relief' }).click()
+  const facts = await (await page.request.get(`/api/renders/${page.url().match(/render=(\d+)/)![1]}/surface`)).json()
+  const across = await page.getByText(/^A to B: [\d.]+ ± [\d.]+ mm across\.$/).textContent()
+  const wide_mm = 0.4 * facts.width_px * facts.pixelSize.size_mm
+  expect(Math.abs(Number(across!.match(/: ([\d.]+)/)![1]) - wide_mm) / wide_mm).toBeLessThan(0.03)
+  expect(await sharp((await download(page, 'The depth as PNG')).contents).metadata()).toMatchObject({ format: 'png', depth: 'ushort' })
+  const confidence = await download(page, 'How sure the depth is as PNG')
+  expect(confidence.fileName).toMatch(/_confidence\.png$/)
+  expect(await sharp(confidence.contents).metadata()).toMatchObject({ format: 'png', depth: 'uchar' })
+  const relief = (await download(page, 'The relief as PLY')).contents.toString('latin1')
+  expect(relief).toContain('comment Nitidus relief, x, y and z in mm')
 
   await page.getByRole('link', { name: 'Shoots', exact: true }).click()
   await expect(page.getByRole('listitem').filter({ hasText: 'Seed capsule' })).toContainText('fused')

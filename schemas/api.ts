@@ -132,9 +132,9 @@ export interface JobResults {
   inspect: { places: Place[] }
   mend: { render: number }
   finish: { name: string }
+  take: { name: string }
   survey: SurveyReport
   split: { series: { files: string[]; reason: string }[] }
-  deliver: { name: string }
   check: CheckReport
   backup: { name: string; bytes: number }
   restore: { shoots: number; runs: number; frames: number; renders: number; kit: number; files: number }

@@ -25,9 +25,9 @@ export {
   type BackupJob,
   type CheckJob,
   type CheckReport,
-  type DeliverJob,
   type FrameFile,
   type FinishJob,
+  type TakeJob,
   type FuseJob,
   type InspectJob,
   type MendJob,
@@ -77,6 +77,16 @@ export {
   type StoredColour,
 } from './stored'
 export { splitSchema, surveySchema } from './surveyReport'
-export { batchSchema, checkRecipe, finishRequestSchema, newRecipeSchema, proofSchema, RECIPE_VERSION, recipeSchema, type ProofOf } from './recipe'
+export {
+  batchSchema,
+  checkRecipe,
+  finishRequestSchema,
+  newRecipeSchema,
+  proofSchema,
+  RECIPE_VERSION,
+  recipeSchema,
+  takeRequestSchema,
+  type ProofOf,
+} from './recipe'
 export { madeText } from './made'
-export { FINISHED_FORMATS, LOSSLESS, type FinishedFormat } from './formats'
+export { fileEnding, FINISHED_FORMATS, LAYERED, LOSSLESS, TAKE_NAMES, TAKES, type FinishedFormat, type Take, type TakeEnding } from './formats'

@@ -3,7 +3,9 @@ import Joi from 'joi'
 import type { Recipe } from '@/core/finish'
 import type { TakenWith } from '@/core/formats'
 import type { MendDocument } from '@/core/mend'
+import type { SurfaceFacts } from '@/core/relief'
 import type { SeriesRequest } from '@/core/simulate'
+import { TAKE_NAMES, type Take } from './formats'
 import { fuseSettingsSchema, type FuseSettings } from './fuseSettings'
 import { sceneRequestSchema } from './sceneRequest'
 import { mendSchema } from './mend'
@@ -24,7 +26,7 @@ export interface FrameFile {
  * Everything that one piece of heavy work needs, by name, so that it can be carried out anywhere: `nitidus run job.json`.
  * Paths are absolute, or from the folder of the job file.
  */
-export type JobFile = ShootJob | FuseJob | InspectJob | MendJob | FinishJob | SurveyJob | SplitJob | DeliverJob | CheckJob | BackupJob | RestoreJob
+export type JobFile = ShootJob | FuseJob | InspectJob | MendJob | FinishJob | TakeJob | SurveyJob | SplitJob | CheckJob | BackupJob | RestoreJob
 
 export interface ShootJob {
   kind: 'shoot'
@@ -87,6 +89,8 @@ export interface MendJob {
 export interface FinishJob {
   kind: 'finish'
   picture: string
+  /** As it was fused, where it was mended since: a layer of its own. */
+  fused?: string
   /** Maps as large as the picture, for steps that follow the depth, and for sharpening. */
   depth?: string
   confidence?: string
@@ -95,6 +99,24 @@ export interface FinishJob {
   /** Frames to lay under it and how they lie, where it is written with layers. */
   frames?: FrameFile[]
   registration?: string
+  out: string
+}
+
+/** Something to take along beside the picture: see `TAKES`. */
+export interface TakeJob {
+  kind: 'take'
+  what: Take
+  picture: string
+  /** Maps as large as the picture. */
+  depth?: string
+  confidence?: string
+  sourceMap?: string
+  /** What the depth stands for, and how wide the picture is that its pixel is of. */
+  surface?: SurfaceFacts & { width_px: number }
+  frames?: FrameFile[]
+  registration?: string
+  /** How wide pictures for the screen are. */
+  width_px?: number
   out: string
 }
 
@@ -109,15 +131,6 @@ export interface SplitJob {
   kind: 'split'
   frames: FrameFile[]
   report: string
-}
-
-/** A picture written anew in another format, its samples as they are. */
-export interface DeliverJob {
-  kind: 'deliver'
-  picture: string
-  out: string
-  bits: 8 | 16
-  taken?: TakenWith
 }
 
 /** Files and their checksums; the report tells which are missing or changed. */
@@ -189,6 +202,7 @@ export const JOB_FILES: { [K in JobFile['kind']]: Joi.SchemaMap } = {
   },
   finish: {
     picture: path,
+    fused: optionalPath,
     depth: optionalPath,
     confidence: optionalPath,
     recipe: recipeSchema,
@@ -197,9 +211,27 @@ export const JOB_FILES: { [K in JobFile['kind']]: Joi.SchemaMap } = {
     registration: optionalPath,
     out: path,
   },
+  take: {
+    what: Joi.valid(...TAKE_NAMES).required(),
+    picture: path,
+    depth: optionalPath,
+    confidence: optionalPath,
+    sourceMap: optionalPath,
+    surface: Joi.object({
+      unit: Joi.valid('mm', 'frames').required(),
+      at0: Joi.number().required(),
+      at65535: Joi.number().required(),
+      slices: Joi.array().items(Joi.number()).required(),
+      pixelSize: Joi.object({ size_mm: Joi.number().greater(0).required(), at_mm: Joi.number().required(), pupil_mm: Joi.number().greater(0) }),
+      width_px: Joi.number().integer().min(1).required(),
+    }),
+    frames: frames.optional(),
+    registration: optionalPath,
+    width_px: Joi.number().integer().min(16).max(4000),
+    out: path,
+  },
   survey: { frames, mover: Joi.valid(...MOVER_KINDS), report: path },
   split: { frames, report: path },
-  deliver: { picture: path, out: path, bits: Joi.valid(8, 16).required(), taken: takenSchema },
   check: {
     files: Joi.array()
       .items(Joi.object({ id: Joi.number().required(), file: path, sha256: Joi.string().hex().length(64).required() }))

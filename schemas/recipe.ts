@@ -2,7 +2,7 @@ import Joi from 'joi'
 import { MOST_side_px, PROFILES, type Recipe, type Step, type StepName } from '@/core/finish'
 import { refusal } from '@/core/words'
 import { check } from './check'
-import { FINISHED_FORMATS, type FinishedFormat } from './formats'
+import { FINISHED_FORMATS, TAKE_NAMES, type FinishedFormat, type Take, type TakeEnding } from './formats'
 
 /** Version of recipes that this version writes and reads. */
 export const RECIPE_VERSION = 1
@@ -103,6 +103,12 @@ export const finishRequestSchema = Joi.object<{ recipe: unknown; format: Finishe
   recipe: Joi.object().unknown().required(),
   format: Joi.valid(...FINISHED_FORMATS).required(),
   name: Joi.string().trim().max(120),
+})
+
+/** What is taken along of a render; an ending that does not serve is told by whoever writes it. */
+export const takeRequestSchema = Joi.object<{ what: Take; ending: TakeEnding }>({
+  what: Joi.valid(...TAKE_NAMES).required(),
+  ending: Joi.string().alphanum().max(5).required(),
 })
 
 /** Renders that a kept recipe is carried out on. */

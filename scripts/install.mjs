@@ -63,6 +63,9 @@ const JUDGES = {
   '/usr/bin/exiftool': 'libimage-exiftool-perl',
   '/usr/bin/python3': 'python3',
   '/usr/bin/pgrep': 'procps',
+  '/usr/bin/tiffinfo': 'libtiff-tools',
+  '/usr/bin/assimp': 'assimp-utils',
+  '/usr/lib/python3/dist-packages/PIL/__init__.py': 'python3-pil',
 }
 
 /** Installs Debian's packages that the tests need where they are missing; the application itself needs none of them. */

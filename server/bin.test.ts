@@ -1,7 +1,8 @@
 import { createReadStream, existsSync } from 'node:fs'
 import { readdir, stat } from 'node:fs/promises'
 import path from 'node:path'
-import { renderOf } from '.'
+import { AS_IT_IS } from '@/core/finish'
+import { finishedFile, renderOf } from '.'
 import { QUICK, ownServer } from './testRun'
 import { TestServer } from './testServer'
 
@@ -70,15 +71,18 @@ describe('room', () => {
     const { runId } = await run()
     const { render } = await fuse(runId)
     const { jobs, work, storage } = server().context
-    await jobs.outcome(await work.deliver(render, 'png').then((job) => job!))
+    const { name } = await jobs.outcome<'finish'>(await work.finish(render, { recipe: AS_IT_IS, format: 'png' }))
+    const { db, store } = server().context
+    expect(existsSync((await finishedFile(db, store.folders, render, name)).file)).toBe(true)
     const full = await storage.detail()
     expect(full.originals).toBeGreaterThan(500)
     expect(full.renders).toBeGreaterThan(5000)
     expect(full.derived).toBeGreaterThan(100)
     await storage.free()
     expect((await storage.detail()).derived).toBe(0)
-    expect(await work.deliver(render, 'png')).toBeDefined()
-    await jobs.idle()
+    await expect(finishedFile(db, store.folders, render, name)).rejects.toMatchObject({ code: 'render.notKept' })
+    const again = await jobs.outcome<'finish'>(await work.finish(render, { recipe: AS_IT_IS, format: 'png' }))
+    expect(existsSync((await finishedFile(db, store.folders, render, again.name)).file)).toBe(true)
   })
 
   test('a backup is a job whose file can be fetched, and restored from another folder’s screen', async () => {

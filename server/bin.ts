@@ -4,6 +4,7 @@ import { now, type Database } from '@/database'
 import type { BinItem, BinKind } from '@/schemas'
 import type { JobQueue, JobSubject } from './jobs'
 import type { PictureStore } from './pictures'
+import { finishedFolder } from './renders'
 
 /** What was deleted is kept this long. */
 export const KEPT_days = 30
@@ -110,7 +111,7 @@ export class Bin {
     for (const { id: render, folder, uid } of renders) {
       await rm(folders.render(folder), { recursive: true, force: true })
       await this.forget(`render-${render}`)
-      for (const format of ['tif', 'png', 'jpg']) await rm(folders.derived('delivered', `${uid}.${format}`), { force: true })
+      await rm(finishedFolder(folders, { uid }), { recursive: true, force: true })
     }
   }
 

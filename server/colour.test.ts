@@ -4,9 +4,11 @@ import path from 'node:path'
 import { converter, differenceCiede2000, type Rgb } from 'culori'
 import sharp from 'sharp'
 import { gammaCurve, greyProfile, matrixProfile, P3_PRIMARIES, SRGB_CURVE, SRGB_PROFILE, WIDE_PRIMARIES } from '@/core/formats'
+import { AS_IT_IS } from '@/core/finish'
 import { readFacts, readSamples } from '@/codec'
+import type { FinishedFormat } from '@/schemas'
 import { expectTaken } from '@/codec/testTaken'
-import { delivered, PICTURE_FORMATS, renderOf, thumbnail, zoomPyramid } from '.'
+import { finishedFile, renderOf, thumbnail, zoomPyramid } from '.'
 import { TestServer } from './testServer'
 
 /** Colours that every space here holds, none of them at its edge. */
@@ -31,6 +33,15 @@ beforeAll(async () => {
   await writeFile(at('cmyk.icc'), (await sharp(cmyk).metadata()).icc!)
 }, 60_000)
 afterAll(() => server.stop())
+
+const FORMATS = ['tif', 'png', 'jpg'] as const
+
+/** A render delivered as it is, in a format. */
+async function madeAs(renderId: number, format: FinishedFormat): Promise<string> {
+  const { db, jobs, work, store } = server.context
+  const { name } = await jobs.outcome<'finish'>(await work.finish(renderId, { recipe: { ...AS_IT_IS, quality: 95 }, format }))
+  return (await finishedFile(db, store.folders, renderId, name)).file
+}
 
 /** A tool that is none of ours: reads any picture and its profile, and answers sRGB of 16 bits. */
 function judged(file: string): Uint16Array {
@@ -153,9 +164,8 @@ test.each(SPACES)(
     }
     const render = await renderOf(db, renderId)
     const kept = path.join(store.folders.render(render.folder), 'result.tif')
-    for (const format of PICTURE_FORMATS) {
-      await jobs.outcome<'deliver'>((await work.deliver(renderId, format))!)
-      const made = (await delivered(db, store.folders, renderId, format)).file
+    for (const format of FORMATS) {
+      const made = await madeAs(renderId, format)
       // A JPEG of few wide colours rounds more than half a unit by itself: no more than another encoder's.
       close(judged(made), WIDTH, format === 'jpg' ? jpegLimit(source, truth, false) : 0.5)
       // The very samples of the render, rounded for JPEG only, and its very profile.
@@ -178,13 +188,12 @@ test.each(SPACES)(
 
 test('frames in RGB are delivered sample by sample as they came, where all of them are the same', async () => {
   const source = await frame('same.tif', 16, 'wide')
-  const { db, jobs, work, store, shoots } = server.context
+  const { jobs, work, shoots } = server.context
   const runId = await shoots.addRun(await server.newShoot(), 'imported')
   for (const name of ['a.tif', 'b.tif']) await server.add(runId, name, await readFile(source))
   const settings = { style: 'mellow', bits: 16, crop: 'none', register: false, localWarp: 'never' } as const
   const { render } = await jobs.outcome<'fuse'>(await work.fuse(runId, settings))
-  await jobs.outcome<'deliver'>((await work.deliver(render, 'tif'))!)
-  const made = (await delivered(db, store.folders, render, 'tif')).file
+  const made = await madeAs(render, 'tif')
   const [{ samples }, { samples: before }] = [await readSamples(made), await readSamples(source)]
   // Fusing goes through sums of pyramids: the last digit of 65536 may differ, the profile not.
   let most = 0
@@ -213,9 +222,8 @@ test('what the reference was taken with is in TIFF, PNG and JPEG, as a tool that
   const { render } = await jobs.outcome<'fuse'>(await work.fuse(runId, settings))
   const kept = path.join(store.folders.render((await renderOf(db, render)).folder), 'result.tif')
   const files = [kept]
-  for (const format of PICTURE_FORMATS) {
-    await jobs.outcome<'deliver'>((await work.deliver(render, format))!)
-    files.push((await delivered(db, store.folders, render, format)).file)
+  for (const format of FORMATS) {
+    files.push(await madeAs(render, format))
   }
   for (const file of files) expectTaken(file, 5)
 }, 60_000)

@@ -79,7 +79,7 @@ async function openLocked(environment: Environment, lock: DataLock): Promise<Con
     db,
     store,
     jobs,
-    work: new Work(db, store, shoots, jobs, mends),
+    work: new Work(db, shoots, jobs, mends),
     shoots,
     kit,
     field: new FieldLogs(db),

@@ -15,6 +15,7 @@ export {
   thumbnail,
   zoomPyramid,
 } from './pictures'
-export { DELIVERIES, delivered, finishedFile, PICTURE_FORMATS, placesIn, registrationIn, renderOf, slugOf, type Delivery } from './renders'
+export { finishedFile, KEPT_FILES, keptFile, placesIn, registrationIn, renderOf, slugOf, type KeptFile } from './renders'
 export { framesToFuse, jobDetail, simulationOf } from './shoots'
+export { surfaceFactsOf } from './surface'
 export { begin } from './lifecycle'

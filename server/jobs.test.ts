@@ -3,8 +3,9 @@ import { existsSync } from 'node:fs'
 import { writeFile } from 'node:fs/promises'
 import path from 'node:path'
 import sharp from 'sharp'
+import { AS_IT_IS } from '@/core/finish'
 import type { JobDetail } from '@/schemas'
-import { delivered, jobDetail, PICTURE_FORMATS } from '.'
+import { finishedFile, jobDetail, KEPT_FILES, keptFile } from '.'
 import { enginePids, picture, TestServer } from './testServer'
 
 let server: TestServer
@@ -59,26 +60,18 @@ describe('jobs', () => {
     expect(renders).toHaveLength(1)
     expect(renders[0].report.frames).toHaveLength(3)
     const { db, jobs, work } = server.context
-    for (const format of PICTURE_FORMATS) await jobs.outcome<'deliver'>((await work.deliver(renders[0].id, format))!)
-    const names = await Promise.all(
-      (['tif', 'png', 'jpg', 'depth', 'confidence', 'ply', 'json'] as const).map(async (format) => {
-        const { name, file } = await delivered(db, folders, renders[0].id, format)
+    const kept = await Promise.all(
+      KEPT_FILES.map(async (what) => {
+        const { name, file } = await keptFile(db, folders, renders[0].id, what)
         expect(existsSync(file)).toBe(true)
         return name
       }),
     )
-    expect(names).toEqual([
-      'ribbed-coil-fossil-drawer-c-17_run1_lace_ref02_16bit.tif',
-      'ribbed-coil-fossil-drawer-c-17_run1_lace_ref02_16bit.png',
-      'ribbed-coil-fossil-drawer-c-17_run1_lace_ref02.jpg',
-      'ribbed-coil-fossil-drawer-c-17_run1_lace_ref02_depth.png',
-      'ribbed-coil-fossil-drawer-c-17_run1_lace_ref02_confidence.png',
-      'ribbed-coil-fossil-drawer-c-17_run1_lace_ref02.ply',
-      'ribbed-coil-fossil-drawer-c-17_run1_lace_ref02.json',
-    ])
-    expect((await sharp((await delivered(db, folders, renders[0].id, 'tif')).file).metadata()).depth).toBe('ushort')
-    // Asked for again, it is there.
-    expect(await work.deliver(renders[0].id, 'tif')).toBeUndefined()
+    const stem = 'ribbed-coil-fossil-drawer-c-17_run1_lace_ref02'
+    expect(kept).toEqual([`${stem}_depth.png`, `${stem}_confidence.png`, `${stem}.json`])
+    const { name } = await jobs.outcome<'finish'>(await work.finish(renders[0].id, { recipe: AS_IT_IS, format: 'tif' }))
+    expect(name).toBe(`${stem}_16bit.tif`)
+    expect((await sharp((await finishedFile(db, folders, renders[0].id, name)).file).metadata()).depth).toBe('ushort')
     expect(existsSync(server.context.store.folders.job(id))).toBe(false)
   }, 60_000)
 

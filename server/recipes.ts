@@ -1,12 +1,9 @@
 import { randomUUID } from 'node:crypto'
-import type { Recipe } from '@/core/finish'
+import { AS_IT_IS, type Recipe } from '@/core/finish'
 import { refusal } from '@/core/words'
 import { now, type Database } from '@/database'
 import { checkRecipe, type RecipeDetail } from '@/schemas'
 import { renderOf } from './renders'
-
-/** What a render is finished by before anything is chosen: as it is. */
-const AS_IT_IS: Recipe = { steps: [], profile: 'keep', bits: 16, quality: 92 }
 
 /** Recipes under names, and what each render is being finished by. */
 export class Recipes {

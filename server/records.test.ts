@@ -2,9 +2,10 @@ import { execFileSync } from 'node:child_process'
 import { mkdir, rm, writeFile } from 'node:fs/promises'
 import path from 'node:path'
 import { Readable } from 'node:stream'
+import { AS_IT_IS } from '@/core/finish'
 import { planSeries } from '@/core/plan'
 import { NIB } from '@/demo/scenario'
-import { registrationIn, renderOf } from '.'
+import { registrationIn, renderOf, surfaceFactsOf } from '.'
 import { QUICK, ownServer } from './testRun'
 import { demoShoot, picture } from './testServer'
 
@@ -21,10 +22,11 @@ describe('records that stay true', () => {
     for (const [k, position_mm] of [0, 1, 2].entries())
       await server().context.store.add(runId, `g${k}.jpg`, Readable.from([await picture(64, 48, `#3${k}5`)]), position_mm)
     const { render } = await fuse(runId)
-    const { folders } = server().context.store
     const kept = await renderOf(server().context.db, render)
-    const ply = execFileSync('head', ['-c', '400', path.join(folders.render(kept.folder), 'relief.ply')], { encoding: 'utf8' })
-    expect(ply).toContain('x, y and z in mm')
+    const facts = (await surfaceFactsOf(server().context.db, kept))!
+    expect(facts).toMatchObject({ unit: 'mm', slices: [0, 1, 2] })
+    // 36 mm of sensor over 64 px, at the magnification that the run was planned with.
+    expect(facts.pixelSize!.size_mm).toBeCloseTo(36 / 64 / planSeries(runs[0].planRequest!).magnification!, 6)
   })
 
   const detailOf = (shootId: number) => server().context.shoots.detail(shootId)
@@ -81,7 +83,7 @@ describe('records that stay true', () => {
     expect(field).toHaveLength(2)
     for (const { id } of runs[1].renders) {
       expect((await registrationIn(store.folders, await renderOf(db, id))).frames).toHaveLength(6)
-      await jobs.outcome<'deliver'>((await work.deliver(id, 'jpg'))!)
+      await jobs.outcome<'finish'>(await work.finish(id, { recipe: AS_IT_IS, format: 'jpg' }))
     }
     expect(await jobs.outcome<'check'>(await jobs.add('check', {}, {}))).toEqual({ checked: 10, missing: [], changed: [] })
     await jobs.outcome<'survey'>(await work.survey(runs[0].id))

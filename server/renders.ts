@@ -1,7 +1,6 @@
 import { readdir, readFile } from 'node:fs/promises'
 import path from 'node:path'
 import slugify from 'slugify'
-import type { PictureFormat } from '@/codec'
 import { isRefusal, refusal } from '@/core/words'
 import type { Database, Folders, Render } from '@/database'
 import type { Place } from '@/core/inspect'
@@ -10,11 +9,14 @@ import {
   LOSSLESS,
   checkBends,
   checkRegistration,
+  fileEnding,
   registrationOf,
   storedPlaces,
   storedReport,
   type FinishedFormat,
   type Registration,
+  type Take,
+  type TakeEnding,
 } from '@/schemas'
 
 export const REGISTRATION_FILE = 'registration.json'
@@ -23,27 +25,14 @@ export const PLACES_FILE = 'places.json'
 /** File of an older render in which it stands how its frames were bent. */
 const BENDS_FILE = 'bends.json'
 
-/** Pictures that a render is written as anew, each by a job. */
-export const PICTURE_FORMATS = ['tif', 'png', 'jpg'] as const satisfies PictureFormat[]
-
-/** What a render is delivered as: pictures are `made` by a job, what lies beside them is given as it is `kept`. */
-const DELIVERED = {
-  tif: { type: 'image/tiff', made: true },
-  png: { type: 'image/png', made: true },
-  jpg: { type: 'image/jpeg', made: true },
-  depth: { type: 'image/png', kept: 'depth.png' },
-  confidence: { type: 'image/png', kept: 'confidence.png' },
-  ply: { type: 'application/octet-stream', kept: 'relief.ply' },
-  json: { type: 'application/json', kept: 'report.json' },
-} satisfies Record<string, Format>
-export type Delivery = keyof typeof DELIVERED
-export const DELIVERIES = Object.keys(DELIVERED) as Delivery[]
-
-interface Format {
-  type: string
-  made?: boolean
-  kept?: string
+/** What lies beside the picture of a render and is given as it is. */
+const KEPT = {
+  depth: { type: 'image/png', file: 'depth.png', ending: '_depth.png' },
+  confidence: { type: 'image/png', file: 'confidence.png', ending: '_confidence.png' },
+  json: { type: 'application/json', file: 'report.json', ending: '.json' },
 }
+export type KeptFile = keyof typeof KEPT
+export const KEPT_FILES = Object.keys(KEPT) as KeptFile[]
 
 /** A file to take away: where it lies, and what it is called. */
 export interface Delivered {
@@ -59,22 +48,15 @@ export async function renderOf(db: Database, renderId: number): Promise<Render> 
   return render
 }
 
-/** A render as a file to take away; a picture has to be made by a job of kind `deliver` before. */
-export async function delivered(db: Database, folders: Folders, renderId: number, format: Delivery): Promise<Delivered> {
+/** A file that lies beside the picture of a render, to take away. */
+export async function keptFile(db: Database, folders: Folders, renderId: number, what: KeptFile): Promise<Delivered> {
   const render = await renderOf(db, renderId)
-  const { type, kept, made }: Format = DELIVERED[format]
-  const file = made
-    ? deliveredFile(folders, render, format as PictureFormat)
-    : path.join(/* turbopackIgnore: true */ folders.render(render.folder), kept!)
-  return { file, type, name: await deliveredName(db, renderId, format) }
+  const { type, file, ending } = KEPT[what]
+  return { file: path.join(/* turbopackIgnore: true */ folders.render(render.folder), file), type, name: `${await stemOf(db, renderId)}${ending}` }
 }
 
-export function deliveredFile(folders: Folders, render: Pick<Render, 'id' | 'uid'>, format: PictureFormat): string {
-  return folders.derived('delivered', `${render.uid}.${format}`)
-}
-
-/** For instance `ammonite_run1_lace_ref08_16bit.tif`. */
-export async function deliveredName(db: Database, renderId: number, format: Delivery): Promise<string> {
+/** What names of a render's files begin with, for instance `ammonite_run1_lace_ref08`. */
+async function stemOf(db: Database, renderId: number): Promise<string> {
   const row = await db
     .selectFrom('render')
     .innerJoin('run', 'run.id', 'render.run_id')
@@ -86,7 +68,7 @@ export async function deliveredName(db: Database, renderId: number, format: Deli
   const place = frames.findIndex((frame) => frame.file === reference) + 1
   const moved = settings.register ? '' : '_unregistered'
   const slug = slugOf(row.title)
-  return `${slug}_run${row.number}_${style}_ref${String(place).padStart(2, '0')}${moved}${endingOf(format, settings.bits)}`
+  return `${slug}_run${row.number}_${style}_ref${String(place).padStart(2, '0')}${moved}`
 }
 
 /** What the reference frame of a render was taken with, as it is stored. */
@@ -101,15 +83,22 @@ export const finishedFolder = (folders: Folders, { uid }: Pick<Render, 'uid'>): 
 
 /** For instance `ammonite_run1_lace_ref08_catalogue_2400px_srgb.jpg`. */
 export async function finishedName(db: Database, renderId: number, recipe: Recipe, format: FinishedFormat, called?: string): Promise<string> {
-  const stem = (await deliveredName(db, renderId, 'jpg')).replace(/\.jpg$/, '')
+  const stem = await stemOf(db, renderId)
   const size = recipe.steps.findLast((step) => step.do === 'size')
   const parts = [
     called && slugOf(called),
     size && ('long_px' in size ? `${size.long_px}px` : `${Math.round(size.width_mm)}mm`),
     recipe.profile !== 'keep' && recipe.profile,
     LOSSLESS.includes(format) && `${recipe.bits}bit`,
+    format === 'pages' && 'layers',
   ]
-  return `${[stem, ...parts.filter(Boolean)].join('_')}.${format}`
+  return `${[stem, ...parts.filter(Boolean)].join('_')}.${fileEnding(format)}`
+}
+
+/** For instance `ammonite_run1_lace_ref08_rocking.webp`. */
+export async function takenAlongName(db: Database, renderId: number, what: Take, ending: string): Promise<string> {
+  const stem = await stemOf(db, renderId)
+  return `${stem}_${what.toLowerCase()}.${ending}`
 }
 
 /** A finished picture to take away. @throws Refusal where there is none of that name. */
@@ -117,26 +106,32 @@ export async function finishedFile(db: Database, folders: Folders, renderId: num
   const render = await renderOf(db, renderId)
   const known = await readdir(finishedFolder(folders, render)).catch((): string[] => [])
   if (!known.includes(name)) throw refusal('render.notKept')
-  const format = path.extname(name).slice(1) as FinishedFormat
-  return { file: path.join(/* turbopackIgnore: true */ finishedFolder(folders, render), name), name, type: FINISHED_TYPES[format] }
+  return {
+    file: path.join(/* turbopackIgnore: true */ finishedFolder(folders, render), name),
+    name,
+    type: FINISHED_TYPES[path.extname(name).slice(1) as Ending],
+  }
 }
 
-const FINISHED_TYPES: Record<FinishedFormat, string> = {
+type Ending = Exclude<FinishedFormat, 'pages'> | TakeEnding
+
+const FINISHED_TYPES: Record<Ending, string> = {
   tif: 'image/tiff',
   png: 'image/png',
   jpg: 'image/jpeg',
   webp: 'image/webp',
   avif: 'image/avif',
   ora: 'image/openraster',
+  zip: 'application/zip',
+  gif: 'image/gif',
+  glb: 'model/gltf-binary',
+  stl: 'model/stl',
+  obj: 'model/obj',
+  ply: 'application/octet-stream',
 }
 
 /** A title as a part of file names. */
 export const slugOf = (title: string): string => slugify(title, { lower: true, strict: true }) || 'shoot'
-
-function endingOf(format: Delivery, bits: number): string {
-  if (format === 'depth' || format === 'confidence') return `_${format}.png`
-  return format === 'tif' || format === 'png' ? `_${bits}bit.${format}` : `.${format}`
-}
 
 /** Places of a render that are worth a look; null where nobody looked for them yet. */
 export async function placesIn(folders: Folders, render: Render): Promise<{ places: Place[] | null }> {

@@ -1,4 +1,3 @@
-import { access } from 'node:fs/promises'
 import { planSeries } from '@/core/plan'
 import type { Fault } from '@/core/simulate'
 import { refusal } from '@/core/words'
@@ -6,16 +5,14 @@ import type { Database, Job } from '@/database'
 import { storedPlan, type FuseSettings } from '@/schemas'
 import { standingEdits } from '@/core/mend'
 import type { Mends } from './mends'
-import type { FinishRequest, JobQueue } from './jobs'
-import { deliveredFile, renderOf, type PICTURE_FORMATS } from './renders'
-import type { PictureStore } from './pictures'
+import type { FinishRequest, JobQueue, TakeRequest } from './jobs'
+import { renderOf } from './renders'
 import { framesOfRun, framesToFuse, simulationOf, type Shoots } from './shoots'
 
 /** Asks for heavy work: what can be refused at once is, the rest is a job. */
 export class Work {
   constructor(
     private readonly db: Database,
-    private readonly store: PictureStore,
     private readonly shoots: Shoots,
     private readonly jobs: JobQueue,
     private readonly mends: Mends,
@@ -62,6 +59,13 @@ export class Work {
     return this.jobs.add('inspect', { shoot_id: run.shoot_id, run_id: run.id, render_id: render.id }, {})
   }
 
+  /** Has something written to take along beside the picture. */
+  async take(renderId: number, request: TakeRequest): Promise<Job> {
+    const render = await renderOf(this.db, renderId)
+    const run = await this.shoots.runRow(render.run_id)
+    return this.jobs.add('take', { shoot_id: run.shoot_id, run_id: run.id, render_id: render.id }, request)
+  }
+
   /** A render finished by a recipe and written in a format; `name` is what the recipe is called, where it has a name. */
   async finish(renderId: number, request: FinishRequest): Promise<Job> {
     const render = await renderOf(this.db, renderId)
@@ -81,17 +85,6 @@ export class Work {
     const run = await this.shoots.runRow(runId)
     if (await this.jobs.busy({ run_id: runId })) throw refusal('run.busy')
     return this.jobs.add('split', { shoot_id: run.shoot_id, run_id: runId }, {})
-  }
-
-  /** The job that writes a render in a format; undefined where the file is there already. */
-  async deliver(renderId: number, format: (typeof PICTURE_FORMATS)[number]): Promise<Job | undefined> {
-    const render = await renderOf(this.db, renderId)
-    const run = await this.shoots.runRow(render.run_id)
-    const there = await access(deliveredFile(this.store.folders, render, format)).then(
-      () => true,
-      () => false,
-    )
-    return there ? undefined : this.jobs.add('deliver', { shoot_id: run.shoot_id, run_id: run.id, render_id: renderId }, { format })
   }
 
   /** An ended job once more with the same settings; a shoot gets a run of its own, so that no frame is overwritten. */

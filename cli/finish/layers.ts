@@ -1,8 +1,8 @@
 import { mkdtemp, rm } from 'node:fs/promises'
 import path from 'node:path'
-import { writeLayer, writePicture } from '@/codec'
+import { writeLayer, writePages, writePicture } from '@/codec'
+import type { TakenWith } from '@/core/formats'
 import { Chosen, finish, standing, type Canvas, type Recipe, type Tools } from '@/core/finish'
-import type { Rectangle } from '@/core/raster'
 import { createMemory, WasmKernels } from '@/core/raster/kernels'
 import { refusal } from '@/core/words'
 import type { FrameFile, Registration } from '@/schemas'
@@ -19,9 +19,12 @@ export interface Beneath {
 interface Pictures {
   /** The picture as it was, and as it was finished. */
   before: Canvas
+  /** As it was fused, where it was mended since. */
+  fused?: Uint16Array
   done: { samples: Uint16Array; width: number; height: number; icc?: Buffer }
   icc?: Buffer
   recipe: Recipe
+  taken: TakenWith
 }
 
 /** Steps that change the shape: layers have to go through them to lie under the finished picture. */
@@ -33,7 +36,7 @@ const SHAPES = ['crop', 'straighten', 'size']
  */
 export async function writeLayers(
   out: string,
-  { before, done, icc, recipe }: Pictures,
+  { before, fused, done, icc, recipe, taken }: Pictures,
   beneath: Beneath | undefined,
   tools: Tools,
   progress: Progress,
@@ -47,15 +50,23 @@ export async function writeLayers(
     // What covers goes through the same steps as the picture, as a map of it does.
     const shaped = await finish(canvas, steps, tools)
     await writeLayer(file, { ...size, samples: shaped.samples, cover: shaped.depth?.data }, { bits: recipe.bits, icc })
-    layers.push({ name, file, visible })
+    layers.push({ name, file, visible, icc })
   }
   try {
     const merged = path.join(scratch, 'merged.png')
-    await writePicture(merged, done, { bits: recipe.bits, icc: done.icc })
-    layers.push({ name: 'Finished', file: merged, visible: true })
-    await add('As it was fused', { ...before, samples: before.samples.slice(), depth: undefined, confidence: undefined }, true)
+    const pages = /\.tiff?$/i.test(out)
+    if (pages) await writeLayer(merged, done, { bits: recipe.bits, icc: done.icc })
+    else await writePicture(merged, done, { bits: recipe.bits, icc: done.icc })
+    layers.push({ name: 'Finished', file: merged, visible: true, icc: done.icc })
+    await add(
+      fused ? 'As it was mended' : 'As it was fused',
+      { ...before, samples: before.samples.slice(), depth: undefined, confidence: undefined },
+      true,
+    )
+    if (fused) await add('As it was fused', { ...before, samples: fused, depth: undefined, confidence: undefined }, true)
     if (beneath) await addFrames(before, beneath, add, progress)
-    await writeOpenRaster(out, size, layers, merged)
+    if (pages) await writePages(out, layers, recipe.bits, { taken })
+    else await writeOpenRaster(out, size, layers, merged)
   } finally {
     await rm(scratch, { recursive: true, force: true })
   }
@@ -73,28 +84,17 @@ async function addFrames(
   if (crop.width !== width || crop.height !== height)
     throw refusal('finish.mapSize', { file: 'The report', size: `${crop.width} × ${crop.height}`, wanted: `${width} × ${height}` })
   const donors = new Donors(frames, registration, new WasmKernels(createMemory()))
-  const names = registration.frames.map(({ file }) => file).filter((name) => donors.serves(name))
+  const names = donors.names()
   const chosen = new Chosen(before.samples, width, height)
   const of = 2 * names.length
   for (const [k, name] of names.entries()) {
     progress({ stage: 'layers', frame: k + 1, of })
-    chosen.add(await whole(donors, name, crop))
+    chosen.add(await donors.whole(name))
   }
   const map = chosen.map()
   for (const [k, name] of names.entries()) {
     progress({ stage: 'layers', frame: names.length + k + 1, of })
     const cover = { width, height, data: map.map((index) => (index === k ? 65535 : 0)) }
-    await add(name, { ...before, samples: await whole(donors, name, crop), depth: cover, confidence: undefined }, true)
+    await add(name, { ...before, samples: await donors.whole(name), depth: cover, confidence: undefined }, true)
   }
-}
-
-/** Registered in strips, so that the frame is not there three times. */
-const STRIP_px = 512
-
-async function whole(donors: Donors, name: string, { width, height }: Rectangle): Promise<Uint16Array> {
-  const donor = await donors.open(name)
-  const samples = new Uint16Array(width * height * 3)
-  for (let y = 0; y < height; y += STRIP_px)
-    samples.set(donors.part(donor, { x: 0, y, width, height: Math.min(STRIP_px, height - y) }), 3 * y * width)
-  return samples
 }

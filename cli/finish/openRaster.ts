@@ -1,8 +1,5 @@
-import { createReadStream, createWriteStream } from 'node:fs'
-import { rename, rm } from 'node:fs/promises'
-import { pipeline } from 'node:stream/promises'
 import sharp from 'sharp'
-import { ZipFile } from 'yazl'
+import { writeZip } from '../zip'
 
 /** A layer's picture, with what it is called. */
 export interface LayerFile {
@@ -11,6 +8,8 @@ export interface LayerFile {
   file: string
   /** Whether it is seen at first. */
   visible: boolean
+  /** Profile of its samples. */
+  icc?: Buffer
 }
 
 /** The longest side of the small picture that file managers show. */
@@ -26,29 +25,18 @@ export async function writeOpenRaster(
   layers: LayerFile[],
   merged: string,
 ): Promise<void> {
-  const zip = new ZipFile()
-  const part = `${out}.part`
-  const mtime = new Date(0)
-  zip.addBuffer(Buffer.from('image/openraster'), 'mimetype', { compress: false, mtime })
-  zip.addBuffer(Buffer.from(stackXml(width, height, layers)), 'stack.xml', { mtime })
-  const add = (file: string, name: string) =>
-    zip.addReadStreamLazy(name, { compress: false, mtime }, (callback) => callback(null, createReadStream(file)))
-  layers.forEach(({ file }, k) => add(file, entryOf(k)))
   const thumbnail = await sharp(merged, { limitInputPixels: false })
     .resize({ width: THUMBNAIL_px, height: THUMBNAIL_px, fit: 'inside', withoutEnlargement: true })
     .toColourspace('srgb')
     .png()
     .toBuffer()
-  zip.addBuffer(thumbnail, 'Thumbnails/thumbnail.png', { compress: false, mtime })
-  add(merged, 'mergedimage.png')
-  zip.end()
-  try {
-    await pipeline(zip.outputStream, createWriteStream(part))
-    await rename(part, out)
-  } catch (error) {
-    await rm(part, { force: true })
-    throw error
-  }
+  await writeZip(out, [
+    { name: 'mimetype', bytes: Buffer.from('image/openraster') },
+    { name: 'stack.xml', bytes: Buffer.from(stackXml(width, height, layers)), compress: true },
+    ...layers.map(({ file }, k) => ({ name: entryOf(k), file })),
+    { name: 'Thumbnails/thumbnail.png', bytes: thumbnail },
+    { name: 'mergedimage.png', file: merged },
+  ])
 }
 
 const entryOf = (k: number) => `data/layer${String(k).padStart(3, '0')}.png`

@@ -1,7 +1,7 @@
 import { mkdtemp, readFile, rm } from 'node:fs/promises'
 import path from 'node:path'
 import sharp from 'sharp'
-import { convertSamples, drawWords, finishedFormatOf, profileOf, readFacts, readSamples, readTakenWith, writeFinished } from '@/codec'
+import { convertSamples, drawWords, finishedFormatOf, profileOf, readFacts, readGrey, readSamples, readTakenWith, writeFinished } from '@/codec'
 import { finish, spaceOf, type Canvas, type Grey, type Recipe, type Tools } from '@/core/finish'
 import { refusal } from '@/core/words'
 import { checkRegistration, madeText, type FinishJob } from '@/schemas'
@@ -30,7 +30,7 @@ export async function runFinish(job: FinishJob, progress: Progress): Promise<voi
 
 /** The same with the frames at hand that are laid under it, where layers are asked for. */
 export async function finishPicture(
-  { picture, depth, confidence, recipe, out, taken }: FinishJob,
+  { picture, fused, depth, confidence, recipe, out, taken }: FinishJob,
   beneath: Beneath | undefined,
   progress: Progress,
 ): Promise<void> {
@@ -38,7 +38,7 @@ export async function finishPicture(
   progress({ stage: 'read', frame: 0, of: 3 })
   const { colour, exif, format: was } = await readFacts(picture)
   const { samples, width, height } = await readSamples(picture)
-  const wide = samples instanceof Uint16Array ? samples : Uint16Array.from(samples, (value) => value * 257)
+  const wide = to16(samples)
   const canvas: Canvas = {
     samples: wide,
     width,
@@ -49,12 +49,21 @@ export async function finishPicture(
     scale: 1,
   }
   progress({ stage: 'finish', frame: 1, of: 3 })
-  const before = format === 'ora' ? { ...canvas, samples: wide.slice() } : undefined
+  const layered = format === 'ora' || (format === 'tif' && beneath !== undefined)
+  const before = layered ? { ...canvas, samples: wide.slice() } : undefined
   const done = await finish(canvas, recipe.steps, TOOLS)
   progress({ stage: 'write', frame: 2, of: 3 })
   const { samples: finished, icc } = await inProfile(done, colour.samplesIcc, recipe, path.dirname(out))
+  const made = taken ?? (await readTakenWith(was === 'tiff' ? picture : exif)) ?? {}
   if (before) {
-    const pictures = { before, done: { ...done, samples: finished, icc }, icc: colour.samplesIcc, recipe }
+    const pictures = {
+      before,
+      fused: fused === undefined ? undefined : await readWhole(fused, before),
+      done: { ...done, samples: finished, icc },
+      icc: colour.samplesIcc,
+      recipe,
+      taken: made,
+    }
     await writeLayers(out, pictures, beneath, TOOLS, progress)
     return progress({ stage: 'done', frame: 3, of: 3 })
   }
@@ -67,22 +76,29 @@ export async function finishPicture(
       quality: recipe.quality,
       perInch: perInchOf(recipe),
       icc,
-      taken: taken ?? (await readTakenWith(was === 'tiff' ? picture : exif)) ?? {},
+      taken: made,
       xmp: madeText(recipe),
     },
   )
   progress({ stage: 'done', frame: 3, of: 3 })
 }
 
+const to16 = (samples: Uint8Array | Uint16Array) => (samples instanceof Uint16Array ? samples : Uint16Array.from(samples, (value) => value * 257))
+
+/** The picture as it was fused. @throws Refusal where it is of another size. */
+async function readWhole(file: string, { width, height }: Canvas): Promise<Uint16Array> {
+  const whole = await readSamples(file)
+  if (whole.width !== width || whole.height !== height)
+    throw refusal('finish.mapSize', { file: path.basename(file), size: `${whole.width} × ${whole.height}`, wanted: `${width} × ${height}` })
+  return to16(whole.samples)
+}
+
 /** A map of a picture as 16 bits. @throws Refusal where it is of another size. */
 async function readMap(file: string, width: number, height: number): Promise<Grey> {
-  const { data, info } = await sharp(file, { limitInputPixels: false })
-    .toColourspace('grey16')
-    .raw({ depth: 'ushort' })
-    .toBuffer({ resolveWithObject: true })
-  if (info.width !== width || info.height !== height)
-    throw refusal('finish.mapSize', { file: path.basename(file), size: `${info.width} × ${info.height}`, wanted: `${width} × ${height}` })
-  return { width, height, data: new Uint16Array(data.buffer, data.byteOffset, data.byteLength / 2) }
+  const map = await readGrey(file)
+  if (map.width !== width || map.height !== height)
+    throw refusal('finish.mapSize', { file: path.basename(file), size: `${map.width} × ${map.height}`, wanted: `${width} × ${height}` })
+  return map
 }
 
 /** Samples in the space that is asked for, and its profile. */

@@ -1,5 +1,5 @@
 import { fullSize, inMillimetres, type GreyMap } from '@/core/fuse'
-import { meshOf, objOf, plyOf } from '@/core/formats'
+import { meshOf, objOf, plyOf, USUAL_rise } from '@/core/relief'
 import type { Plane, Rectangle } from '@/core/raster'
 import type { Workspace } from '@/core/raster/kernels'
 import { refusal } from '@/core/words'
@@ -51,14 +51,12 @@ export function depthSamples({ map, scale: { at0, at65535 } }: FoundDepth, crop:
   return fullSize(map, crop, 16, [at0, at65535], room)
 }
 
-/** A third of the picture's width: how high a relief rises whose depth in mm is not known. */
-const RISE = 1 / 3
-
 /** The relief as PLY or OBJ. Sides are in mm where the size of a pixel is known, else in pixels. */
 export function reliefText(file: string, { map, scale }: FoundDepth, fused: FusedSeries, pixel_mm?: number): string {
   const true_mm = scale.unit === 'mm' && pixel_mm !== undefined
-  const rise = true_mm ? 1 : (RISE * fused.crop.width) / Math.abs(scale.at65535 - scale.at0)
-  const mesh = meshOf(map, fused, fused.crop, true_mm ? pixel_mm : 1, rise)
+  const rise = true_mm ? 1 : (USUAL_rise * fused.crop.width) / Math.abs(scale.at65535 - scale.at0)
+  const side = true_mm ? pixel_mm : 1
+  const mesh = meshOf({ ...map, times: 2 }, fused, fused.crop, { rise, pixel: () => side })
   const unit = true_mm ? 'x, y and z in mm' : 'x and y in pixels, z not to scale'
   return /\.obj$/i.test(file) ? objOf(mesh, `Nitidus relief, ${unit}`) : plyOf(mesh, `Nitidus relief, ${unit}`)
 }

@@ -1,5 +1,5 @@
 import sharp from 'sharp'
-import { readSamples } from '@/codec'
+import { readGrey, readSamples } from '@/codec'
 import { STYLES, type Accumulator } from '@/core/fuse'
 import { USUAL_STYLE } from '@/core/fuse/purposes'
 import type { Plane, Rectangle } from '@/core/raster'
@@ -13,13 +13,10 @@ const WIDTH_px = 1000
 
 /** The depth of a render from its 16-bit picture. @throws Refusal where that is of another size. */
 export async function readDepths(file: string, { width, height }: Rectangle): Promise<Depths> {
-  const { data, info } = await sharp(file, { limitInputPixels: false })
-    .toColourspace('grey16')
-    .raw({ depth: 'ushort' })
-    .toBuffer({ resolveWithObject: true })
-  if (info.width !== width || info.height !== height)
-    throw refusal('mend.size', { file, size: `${info.width} × ${info.height}`, wanted: `${width} × ${height}` })
-  return { width, height, data: new Uint16Array(data.buffer, data.byteOffset, data.byteLength / 2), most: 65535 }
+  const map = await readGrey(file)
+  if (map.width !== width || map.height !== height)
+    throw refusal('mend.size', { file, size: `${map.width} × ${map.height}`, wanted: `${width} × ${height}` })
+  return { ...map, most: 65535 }
 }
 
 /** The depth of a render worked out from its frames, as fusing them small would find it. */

@@ -12,6 +12,8 @@ export interface Donor {
   place: FramePlace
 }
 
+const STRIP_px = 512
+
 /** The frames of a render as donors, by name. */
 export class Donors {
   constructor(
@@ -40,6 +42,29 @@ export class Donors {
   part({ samples, width, height, place }: Donor, part: Rectangle): Uint16Array {
     const { crop } = this.registration
     return warpPart(this.kernels, samples, { width, height }, place, { ...part, x: part.x + crop.x, y: part.y + crop.y })
+  }
+
+  /** The whole picture as this donor shows it, in strips from the top: so it is not there three times. */
+  *strips(donor: Donor): Generator<{ part: Rectangle; samples: Uint16Array }> {
+    const { width, height } = this.registration.crop
+    for (let y = 0; y < height; y += STRIP_px) {
+      const part = { x: 0, y, width, height: Math.min(STRIP_px, height - y) }
+      yield { part, samples: this.part(donor, part) }
+    }
+  }
+
+  /** The whole picture as a frame shows it, interleaved RGB of 16 bits. */
+  async whole(name: string): Promise<Uint16Array> {
+    const { width, height } = this.registration.crop
+    const donor = await this.open(name)
+    const whole = new Uint16Array(3 * width * height)
+    for (const { part, samples } of this.strips(donor)) whole.set(samples, 3 * part.y * width)
+    return whole
+  }
+
+  /** Frames that are part of the render and still there, in focus order. */
+  names(): string[] {
+    return this.registration.frames.map(({ file }) => file).filter((name) => this.serves(name))
   }
 
   private place(name: string): FramePlace {

@@ -70,22 +70,17 @@ async function layFrames(
   const lines = 'frame' in base ? [] : [...base.boundaries].reverse()
   for (const [k, name] of names.entries()) {
     const donor = await donors.open(name)
-    // In strips, so that the whole frame is not there three times.
-    for (let y = 0; y < crop.height; y += STRIP_px) {
-      const part = { x: 0, y, width: crop.width, height: Math.min(STRIP_px, crop.height - y) }
-      const shown = donors.part(donor, part)
-      const strip = whole.subarray(3 * y * crop.width, 3 * (y + part.height) * crop.width)
-      if (k === 0) strip.set(shown)
+    for (const { part, samples } of donors.strips(donor)) {
+      const strip = whole.subarray(3 * part.y * crop.width, 3 * (part.y + part.height) * crop.width)
+      if (k === 0) strip.set(samples)
       else {
         const { until = [], ...line } = lines[k]
-        layBelow(strip, crop.width, part.height, shown, { ...line, until: until.map(([px, py]) => [px, py - y]) })
+        layBelow(strip, crop.width, part.height, samples, { ...line, until: until.map(([px, py]) => [px, py - part.y]) })
       }
     }
     step(name)
   }
 }
-
-const STRIP_px = 512
 
 /** Where an edit's pixels come from: a name of its own for each kind of source. */
 function sourceOf(edit: PaintEdit): string {

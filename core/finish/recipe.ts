@@ -49,3 +49,6 @@ export interface Recipe {
   /** Of JPEG, WebP and AVIF, 1 … 100. */
   quality: number
 }
+
+/** A picture as it is: not a sample changes. */
+export const AS_IT_IS: Recipe = { steps: [], profile: 'keep', bits: 16, quality: 92 }

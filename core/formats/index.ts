@@ -16,5 +16,4 @@ export {
   type ProfileSpace,
 } from './iccProfile'
 export { jpegDataFit } from './jpegScan'
-export { meshOf, objOf, plyOf, type Mesh } from './relief'
-export { directoryBytes, longEntry, UNDEFINED, type DirectoryEntry } from './tiffDirectory'
+export { asciiEntry, directoryBytes, longEntry, UNDEFINED, type DirectoryEntry } from './tiffDirectory'

@@ -4,7 +4,7 @@ export { fitBudget, type Budget, type BudgetReply, type BudgetWay } from './budg
 export { cautions, checklist, planCsv, planGcode, type CardContext, type RailMotion, type Surrounding } from './card'
 export { completePlanRequest } from './completeRequest'
 export { FocusLine } from './focusLine'
-export { effectiveFocalLength_mm } from './framing'
+export { effectiveFocalLength_mm, pupilDistance_mm, workingDistance_mm } from './framing'
 export { composing, directionAdvice, type Composing, type DirectionAdvice } from './compose'
 export { seriesLight, stillness, type LightSettings, type SeriesLight, type Stillness } from './light'
 export { loadOf, type Load, type Supplies } from './load'

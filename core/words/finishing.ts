@@ -14,10 +14,15 @@ export const FINISHING = {
   'finish.newer': ({ version }: { version: number }) => `This recipe was written by a newer version (${version}). Update the application to use it.`,
   'finish.ending': 'Call the finished picture .tif, .png, .jpg, .webp, .avif or .ora.',
   'finish.layersReport': 'Layers need the report of the render that they lie under. Give it with --report.',
+  'finish.pagesSize': 'A TIFF with these layers would be larger than 4 GB. Take them along as OpenRaster instead, or with 8 bits.',
   'finish.profile': 'The colours of this picture cannot be converted by its profile. Keep its profile instead.',
   'finish.webpSize': ({ most_px }: { most_px: number }) =>
     `This format holds at most ${most_px} px a side. Ask for a smaller picture, or another format.`,
   'recipe.gone': 'This recipe no longer exists. Choose another.',
   'recipe.name': ({ name }: { name: string }) => `There is a recipe called ${name} already. Choose another name.`,
   'recipe.none': 'Keep a recipe first, then choose it for these pictures.',
+  'take.noFrames': 'The frames of this picture are not given. Give them and how they were registered.',
+  'take.noSource': 'Nobody knows any more which frame shows where. Fuse the run again.',
+  'take.noDepth': 'No depth is known of this picture. Fuse the run again.',
+  'take.ending': ({ endings }: { endings: string }) => `This file has to be called .${endings}.`,
 }

@@ -11,6 +11,7 @@ import { newStep, placeFor } from './newStep'
 import { Proof } from './Proof'
 import { StepList } from './StepList'
 import { Take } from './Take'
+import { TakeAlong } from './TakeAlong'
 import { useProof } from './useProof'
 import { useRecipe } from './useRecipe'
 import styles from './deliver.module.css'
@@ -111,6 +112,7 @@ export function DeliverTable({ shoot, run, render }: Props) {
         />
         <Take renderId={render.id} recipe={recipe} onRecipe={change} />
         <Kept shoot={shoot} recipe={recipe} onRecipe={(next: Recipe) => (change(next), setOpen(undefined))} />
+        <TakeAlong renderId={render.id} title="For other hands" kinds={['frames', 'masks']} kept={['json']} />
       </aside>
     </div>
   )

@@ -16,6 +16,7 @@ export const FORMAT_NAMES: Record<FinishedFormat, string> = {
   webp: 'WebP',
   avif: 'AVIF',
   ora: 'Layers (OpenRaster)',
+  pages: 'Layers (TIFF, a page each)',
 }
 const COLOURS: Record<Profile, string> = {
   keep: 'Colours as they are',

@@ -10,7 +10,6 @@ import { useStoredPlan } from '../useStoredPlan'
 import { useFocusText } from '../useFocusText'
 import { Shell, ShootHeader } from '../shell'
 import { significant } from '@/core/units'
-import { Deliver } from './Deliver'
 import { Facts } from './Facts'
 import { namedFrames, type NamedFrame } from '../namedFrames'
 import { PreviewPanel, triedText, usePreview, type Preview } from './preview'
@@ -119,7 +118,9 @@ function Render({ shoot, run, render, others }: { shoot: ShootDetail; run: RunDe
         <Motion report={report} frames={named} selected={selected} onSelect={showFrame} />
       </section>
       <aside className={styles.side}>
-        <Deliver render={render} />
+        <Link className={styles.next} href={`/shoots/${shoot.id}/deliver?render=${render.id}`}>
+          Finish and deliver this picture
+        </Link>
         <PreviewPanel
           {...preview}
           current={triedText(report.settings)}

@@ -1,12 +1,13 @@
-import { access, mkdir, rename, writeFile } from 'node:fs/promises'
+import { mkdir, rename } from 'node:fs/promises'
 import path from 'node:path'
 import Joi from 'joi'
 import type { Recipe } from '@/core/finish'
 import { refusal } from '@/core/words'
-import { FINISHED_FORMATS, recipeSchema, storedTaken, type FinishedFormat, type FinishJob } from '@/schemas'
-import { framesOfRender } from '../../mends'
-import { finishedFolder, finishedName, REGISTRATION_FILE, registrationIn, renderOf, takenWith } from '../../renders'
-import type { JobAtWork, JobKindWork } from '../kind'
+import type { Database, Folders, Render } from '@/database'
+import { FINISHED_FORMATS, fileEnding, LAYERED, recipeSchema, storedReport, storedTaken, type FinishedFormat } from '@/schemas'
+import { finishedFolder, finishedName, renderOf, takenWith } from '../../renders'
+import type { JobKindWork } from '../kind'
+import { beneath, there } from './beneath'
 
 /** The recipe as it was when it was asked for; its name where it has one goes into the file's. */
 export interface FinishRequest {
@@ -15,21 +16,12 @@ export interface FinishRequest {
   name?: string
 }
 
-const there = (file: string) =>
-  access(file).then(
-    () => file,
-    () => undefined,
-  )
-
-/** The frames of a render that are still there, and how they lie: what layers are made of. */
-async function beneath(
-  { db, store, job }: Pick<JobAtWork<unknown>, 'db' | 'store' | 'job'>,
-  scratch: string,
-): Promise<Pick<FinishJob, 'frames' | 'registration'>> {
-  const render = await renderOf(db, job.render_id!)
-  const registration = path.join(scratch, REGISTRATION_FILE)
-  await writeFile(registration, JSON.stringify(await registrationIn(store.folders, render)))
-  return { frames: await Promise.all((await framesOfRender(db, render)).map((frame) => store.fileOf(frame))), registration }
+/** The picture that a mended render began with, where it is still there. */
+async function fusedBefore(db: Database, folders: Folders, { report_json }: Render): Promise<string | undefined> {
+  const { mend } = storedReport(report_json)
+  if (!mend) return undefined
+  const before = await db.selectFrom('render').select('folder').where('id', '=', mend.of).executeTakeFirst()
+  return before && there(path.join(folders.render(before.folder), 'result.tif'))
 }
 
 /** Carries out a recipe on a render, to be fetched; the file is kept with what can be made again. */
@@ -45,7 +37,7 @@ export const finish: JobKindWork<'finish', FinishRequest> = {
     const render = await renderOf(db, job.render_id!)
     const folder = folders.render(render.folder)
     const taken = await takenWith(db, render)
-    const layers = format === 'ora' ? await beneath({ db, store, job }, scratch) : {}
+    const layers = LAYERED.includes(format) ? { ...(await beneath({ db, store, job }, scratch)), fused: await fusedBefore(db, folders, render) } : {}
     return {
       kind: 'finish',
       ...layers,
@@ -54,7 +46,7 @@ export const finish: JobKindWork<'finish', FinishRequest> = {
       confidence: await there(path.join(folder, 'confidence.png')),
       recipe,
       taken: taken ? storedTaken(taken) : {},
-      out: path.join(scratch, `picture.${format}`),
+      out: path.join(scratch, `picture.${fileEnding(format)}`),
     }
   },
   finish: async ({ db, store: { folders }, job, settings: { recipe, format, name }, scratch }) => {
@@ -62,7 +54,7 @@ export const finish: JobKindWork<'finish', FinishRequest> = {
     const called = await finishedName(db, render.id, recipe, format, name)
     const folder = finishedFolder(folders, render)
     await mkdir(folder, { recursive: true })
-    await rename(path.join(scratch, `picture.${format}`), path.join(folder, called)).catch(() => {
+    await rename(path.join(scratch, `picture.${fileEnding(format)}`), path.join(folder, called)).catch(() => {
       throw refusal('render.damaged')
     })
     return { name: called }

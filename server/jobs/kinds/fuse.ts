@@ -36,7 +36,6 @@ export const fuse: JobKindWork<'fuse', FuseRequest> = {
         sourceMap: path.join(scratch, 'made', 'source.png'),
         depth: path.join(scratch, 'made', 'depth.png'),
         confidence: path.join(scratch, 'made', 'confidence.png'),
-        relief: path.join(scratch, 'made', 'relief.ply'),
         soFar: store.folders.soFar(job.id),
       },
       ...(await depthsOf(at, frames)),

@@ -2,7 +2,6 @@ import type { JobKind } from '@/schemas'
 import type { JobKindWork } from '../kind'
 import { backup } from './backup'
 import { check } from './check'
-import { deliver } from './deliver'
 import { finish } from './finish'
 import { fuse } from './fuse'
 import { inspect } from './inspect'
@@ -11,8 +10,11 @@ import { restore } from './restore'
 import { shoot } from './shoot'
 import { split } from './split'
 import { survey } from './survey'
+import { take } from './take'
 
 /** Every kind of job. The compiler finds one that is missing here. */
-const KINDS = { shoot, fuse, inspect, mend, finish, survey, split, deliver, check, backup, restore } satisfies { [K in JobKind]: { lane: string } }
+const KINDS = { shoot, fuse, inspect, mend, finish, take, survey, split, check, backup, restore } satisfies {
+  [K in JobKind]: { lane: string }
+}
 
 export const JOB_KINDS = KINDS as unknown as Record<JobKind, JobKindWork<never, never>>

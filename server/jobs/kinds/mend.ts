@@ -24,7 +24,7 @@ async function rendersIn(db: Database, { edits }: MendDocument, fileOf: (folder:
 }
 
 /** Files of a render that a mended one has in common with it. */
-const SHARED = ['depth.png', 'confidence.png', 'source.png', 'relief.ply']
+const SHARED = ['depth.png', 'confidence.png', 'source.png']
 
 /** Carries out a mend: the mended picture is a render of its own, beside the one it began with, which stays as it is. */
 export const mend: JobKindWork<'mend', MendRequest> = {

@@ -3,9 +3,8 @@ import { refusal, say } from '@/core/words'
 import { check, depthsSchema, pixelSchema, storedReport, viewSchema } from '@/schemas'
 import {
   colouredSourceMap,
-  DELIVERIES,
-  delivered,
-  PICTURE_FORMATS,
+  KEPT_FILES,
+  keptFile,
   depthArea,
   linesThrough,
   walkOver,
@@ -15,7 +14,7 @@ import {
   sourceAt,
   thumbnail,
   zoomPyramid,
-  type Delivery,
+  type KeptFile,
 } from '@/server'
 import { areaOf, sendArea, sendSamples } from '../../../area'
 import { idOf, respond, sendFile } from '../../../respond'
@@ -24,15 +23,14 @@ type Place = { params: Promise<{ id: string; what: string }> }
 
 /**
  * A render as `thumb`nail, `zoom` description, coloured source `map`, its `registration`, the `places` worth a look, an `area` of it or of its `depths` without loss, `lines` laid through those, a `walk` over it by them,
- * or the frame that is seen `at` a pixel; or a file to take away (`tif`, `png`,
- * `jpg`, once a POST has had it made; `depth`, `confidence`, `ply`, `json`).
+ * or the frame that is seen `at` a pixel; or a file that lies beside it, to take away (`depth`, `confidence`, `json`).
  */
 export const GET = (request: Request, { params }: Place) =>
   respond(async ({ db, store: { folders } }) => {
     const id = await idOf(params)
     const { what } = await params
-    if (DELIVERIES.includes(what as Delivery)) {
-      const { file, name, type } = await delivered(db, folders, id, what as Delivery)
+    if (KEPT_FILES.includes(what as KeptFile)) {
+      const { file, name, type } = await keptFile(db, folders, id, what as KeptFile)
       return sendFile(file, type, { name, gone: say('render.notKept') })
     }
     const render = await renderOf(db, id)
@@ -74,13 +72,9 @@ export const GET = (request: Request, { params }: Place) =>
     }
   })
 
-/** Has a picture made to be taken away, or the `places` looked for that are worth a look; answers the job, or none where it is there. */
+/** Has the `places` looked for that are worth a look; answers the job. */
 export const POST = (_: Request, { params }: Place) =>
   respond(async ({ work }) => {
-    const { what } = await params
-    if (what === 'places') return { id: (await work.inspect(await idOf(params))).id }
-    const format = PICTURE_FORMATS.find((known) => known === what)
-    if (!format) throw refusal('request.address')
-    const job = await work.deliver(await idOf(params), format)
-    return { id: job?.id ?? null }
+    if ((await params).what !== 'places') throw refusal('request.address')
+    return { id: (await work.inspect(await idOf(params))).id }
   })

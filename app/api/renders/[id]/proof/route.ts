@@ -12,7 +12,7 @@ export const GET = (request: Request, { params }: { params: Promise<{ id: string
   respond(async ({ db, store: { folders } }) => {
     const render = await renderOf(db, await idOf(params))
     const { of, width } = check<{ of: ProofOf; width: number }>(proofSchema, Object.fromEntries(new URL(request.url).searchParams))
-    const file = path.join(folders.render(render.folder), FILES[of])
+    const file = path.join(/* turbopackIgnore: true */ folders.render(render.folder), FILES[of])
     await access(file).catch(() => {
       throw refusal('render.notKept')
     })

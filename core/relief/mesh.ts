@@ -13,26 +13,46 @@ export interface Mesh {
 /** Cells along the longer side; more make files that few programs open. */
 const MOST_CELLS = 480
 
+/** How places of a picture become lengths: a unit of depth rises by `rise`, and a pixel has the side that its depth gives it. */
+export interface MeshScale {
+  rise: number
+  pixel: (depth: number) => number
+}
+
 /**
- * The relief of a fused picture. `depth` is of half the picture's size, `crop` the part of the picture to take; heights are
- * `rise` times the depth towards the viewer, in the unit of the sides, of which a pixel has `pixel`.
+ * The relief of a picture. `depth` is `1 / times` of the picture's size, `crop` the part of the picture to take; heights are
+ * `rise` times the depth towards the viewer, in the unit of the sides, which lie about the middle.
  */
-export function meshOf(depth: Plane, picture: Interleaved, crop: Rectangle, pixel: number, rise: number): Mesh {
+export function meshOf(depth: Plane & { times: number }, picture: Interleaved, crop: Rectangle, { rise, pixel }: MeshScale): Mesh {
   const step = Math.max(1, Math.ceil(Math.max(crop.width, crop.height) / MOST_CELLS))
   const columns = Math.floor((crop.width - 1) / step) + 1
   const rows = Math.floor((crop.height - 1) / step) + 1
   const mesh: Mesh = { columns, rows, places: new Float32Array(columns * rows * 3), colours: new Uint8Array(columns * rows * 3) }
   const toByte = picture.samples instanceof Uint16Array ? 1 / 257 : 1
+  const [middle_x, middle_y] = [(crop.width - 1) / 2, (crop.height - 1) / 2]
   for (let row = 0, v = 0; row < rows; row++) {
     for (let column = 0; column < columns; column++, v += 3) {
       const [x, y] = [crop.x + column * step, crop.y + row * step]
-      mesh.places[v] = column * step * pixel
-      mesh.places[v + 1] = (crop.height - 1 - row * step) * pixel
-      mesh.places[v + 2] = -rise * depth.data[(y >> 1) * depth.width + (x >> 1)]
+      const deep = depth.data[Math.floor(y / depth.times) * depth.width + Math.floor(x / depth.times)]
+      const side = pixel(deep)
+      mesh.places[v] = (column * step - middle_x) * side
+      mesh.places[v + 1] = (middle_y - row * step) * side
+      mesh.places[v + 2] = -rise * deep
       for (let c = 0; c < 3; c++) mesh.colours[v + c] = Math.round(picture.samples[(y * picture.width + x) * 3 + c] * toByte)
     }
   }
   return mesh
+}
+
+/** Numbers of the vertices of all triangles, three each, seen from the front with the first two edges turning left. */
+export function triangleIndices(mesh: Mesh): Uint32Array {
+  const indices = new Uint32Array(6 * Math.max(0, mesh.columns - 1) * Math.max(0, mesh.rows - 1))
+  let at = 0
+  for (const triangle of triangles(mesh)) {
+    indices.set(triangle, at)
+    at += 3
+  }
+  return indices
 }
 
 function* triangles({ columns, rows }: Mesh): Generator<[number, number, number]> {

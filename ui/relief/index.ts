@@ -1,0 +1,1 @@
+export { ReliefTable } from './ReliefTable'
