@@ -1,5 +1,10 @@
 import { finish, spaceOf, type Canvas, type Step } from '@/core/finish'
-import { TOOLS } from '../cli/finish/runFinish'
+import { isMainThread } from 'node:worker_threads'
+import { LIBRARY } from '../cli/finish/runFinish'
+import { gatherTeam } from '../cli/fuse/team'
+import { serveThread } from '../cli/threads'
+
+if (!isMainThread) serveThread()
 
 /** How long a recipe of eight steps takes on a large picture, beside reading and writing it: `npm run bench:finish -- 24`. */
 const [megapixels = '24'] = process.argv.slice(2)
@@ -27,11 +32,14 @@ const STEPS: Step[] = [
   { do: 'sharpen', radius_px: 1.2, amount: 0.6, threshold: 0.01 },
 ]
 const start = picture()
+const team = await gatherTeam()
+const tools = { ...LIBRARY, kernels: team.kernels }
 for (const steps of [...STEPS.map((step) => [step]), STEPS]) {
   const samples = start.slice()
   const began = performance.now()
-  await finish(canvas(samples), steps, TOOLS)
+  await finish(canvas(samples), steps, tools)
   const seconds = (performance.now() - began) / 1000
   console.log(`${steps.length === 1 ? steps[0].do.padEnd(14) : 'all eight     '} ${seconds.toFixed(2)} s`)
 }
 console.log(`${width} × ${height}; ${Math.round(process.resourceUsage().maxRSS / 1024)} MB at the most`)
+await team.dismiss()

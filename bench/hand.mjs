@@ -51,7 +51,7 @@ try {
         await page.waitForTimeout(200)
       }
     }
-    await page.evaluate(watch)
+    await page.evaluate(watch, '[data-testid="zoom-view"] canvas')
     for (let k = 0; k < MOVES; k++) {
       await page.mouse.move(middle.x + (k % 2 ? 110 : -110) + (k % 7), middle.y + (k % 5))
       await page.waitForTimeout(60)
@@ -64,15 +64,55 @@ try {
     const chosen = await page.evaluate(() => globalThis.taken.splice(0))
     console.log(`${zoom.padEnd(6)} pointer to pixels: ${figures(moved)}; another frame: ${figures(chosen)}`)
   }
+  await provings(page)
   await browser.close()
 } finally {
   server.kill()
   rmSync(folder, { recursive: true, force: true })
 }
 
+/** How soon the proof of a recipe of eight steps answers a slider that is moved: a step in the middle, then the last one. */
+async function provings(page) {
+  const render = page.url().match(/render=(\d+)/)?.[1] ?? '1'
+  const steps = [
+    { do: 'light', stops: 0.3 },
+    { do: 'tones', points: [[-8, -7.6], [-4, -3.7], [0, 0]] },
+    { do: 'gradient', from: [0, 0], to: [2000, 1500], stops: -0.8 },
+    { do: 'local', path: [[900, 900], [1800, 1400]], radius_px: 300, softness: 0.7, stops: 0.5 },
+    { do: 'colour', strength: 1.1 },
+    { do: 'depthGradient', from: 0.8, to: 0.2, stops: -0.4 },
+    { do: 'light', stops: -0.1 },
+    { do: 'sharpen', radius_px: 3, amount: 0.6, threshold: 0.01 },
+  ] // prettier-ignore
+  const recipe = { steps, profile: 'keep', bits: 16, quality: 92 }
+  await page.request.put(`http://127.0.0.1:${PORT}/api/renders/${render}/recipe`, { data: recipe })
+  await page.goto(page.url().replace(/mend.*/, 'deliver'))
+  const proof = page.getByTestId('proof')
+  await proof.waitFor()
+  await page.waitForTimeout(4000)
+  for (const [name, sentence] of [
+    ['fifth step', 'Colours 110 %'],
+    ['last step', /^Sharpen/],
+  ]) {
+    await page.getByRole('button', { name: sentence }).first().click()
+    await page.getByRole('slider').first().focus()
+    await page.waitForTimeout(1000)
+    await page.evaluate(watch, '[data-testid="proof"]')
+    const box = await proof.boundingBox()
+    await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2)
+    for (let k = 0; k < 40; k++) {
+      await page.keyboard.press(k % 2 ? 'ArrowRight' : 'ArrowLeft')
+      await page.waitForTimeout(250)
+    }
+    console.log(`proof, ${name.padEnd(10)} slider to pixels: ${figures(await page.evaluate(() => globalThis.taken.splice(0)))}`)
+    await page.reload()
+    await page.waitForTimeout(4000)
+  }
+}
+
 /** In the page: times each move of the pointer, and each arrow key, until the canvas has other pixels there. */
-function watch() {
-  const canvas = document.querySelector('[data-testid="zoom-view"] canvas')
+function watch(selector) {
+  const canvas = document.querySelector(selector)
   const context = canvas.getContext('2d')
   globalThis.taken = []
   let place

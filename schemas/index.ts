@@ -86,6 +86,7 @@ export {
   RECIPE_VERSION,
   recipeSchema,
   takeRequestSchema,
+  wordsSchema,
   type ProofOf,
 } from './recipe'
 export { madeText } from './made'

@@ -44,6 +44,15 @@ const STEPS: Record<StepName, Joi.SchemaMap> = {
     threshold: part().default(0),
   },
   size: { long_px: Joi.number().integer(), width_mm: Joi.number().greater(0).max(50_000), perInch: Joi.number().min(1).max(10_000) },
+  caption: {
+    text: Joi.string()
+      .trim()
+      .min(1)
+      .max(1000)
+      .pattern(/^([^\n]*\n){0,9}[^\n]*$/)
+      .required(),
+    tone: Joi.valid('light', 'dark').default('light'),
+  },
   scaleBar: { pixel_mm: Joi.number().greater(0).required(), length_mm: Joi.number().greater(0).required() },
 }
 
@@ -115,6 +124,12 @@ export const takeRequestSchema = Joi.object<{ what: Take; ending: TakeEnding }>(
 export const batchSchema = Joi.object<{ renders: number[]; format: FinishedFormat }>({
   renders: Joi.array().items(Joi.number().integer().min(1)).min(1).max(500).required(),
   format: Joi.valid(...FINISHED_FORMATS).required(),
+})
+
+/** Words to draw, so many px high. */
+export const wordsSchema = Joi.object<{ text: string; height: number }>({
+  text: Joi.string().min(1).max(1000).required(),
+  height: Joi.number().integer().min(4).max(400).required(),
 })
 
 export type ProofOf = 'picture' | 'depth' | 'confidence'

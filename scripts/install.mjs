@@ -65,6 +65,7 @@ const JUDGES = {
   '/usr/bin/pgrep': 'procps',
   '/usr/bin/tiffinfo': 'libtiff-tools',
   '/usr/bin/assimp': 'assimp-utils',
+  '/usr/bin/pdftotext': 'poppler-utils',
   '/usr/lib/python3/dist-packages/PIL/__init__.py': 'python3-pil',
 }
 

@@ -1,5 +1,6 @@
 export { closeContext, context, openContext, type Context } from './context'
-export { cardPdf } from './card'
+export { captionFactsOf } from './captionFacts'
+export { cardPdf, contactOf, contactPdf, recordOf, recordPdf } from './papers'
 export { readEnvironment, type Environment } from './environment'
 export {
   colouredDepth,

@@ -1,4 +1,5 @@
 import { ExpirationPlugin } from 'workbox-expiration'
+import type { WorkboxPlugin } from 'workbox-core'
 import { registerRoute } from 'workbox-routing'
 import { CacheFirst, NetworkFirst } from 'workbox-strategies'
 
@@ -19,7 +20,15 @@ const expiry = (maxEntries: number) => new ExpirationPlugin({ maxEntries, maxAge
 
 const pages = new NetworkFirst({ cacheName: PAGES, networkTimeoutSeconds: 4, plugins: [expiry(200)] })
 const data = new NetworkFirst({ cacheName: DATA, networkTimeoutSeconds: 4, plugins: [expiry(400)] })
-const parts = new CacheFirst({ cacheName: PARTS, plugins: [expiry(2000)] })
+/**
+ * A worker takes its address, and in it what it is to load, from the answer: from one that was kept it would be the address of whichever worker
+ * asked first. An answer without an address leaves each its own.
+ */
+const ownAddress: WorkboxPlugin = {
+  handlerWillRespond: async ({ request, response }) => (request.destination === 'worker' ? new Response(response.body, response) : response),
+}
+
+const parts = new CacheFirst({ cacheName: PARTS, plugins: [expiry(2000), ownAddress] })
 
 registerRoute(({ request }) => request.mode === 'navigate', pages)
 registerRoute(({ url }) => /^\/api\/(shoots(\/\d+)?|kit)$/.test(url.pathname), data)

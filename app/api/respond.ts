@@ -3,6 +3,7 @@ import { stat } from 'node:fs/promises'
 import { Readable } from 'node:stream'
 import type { ReadableStream as WebStream } from 'node:stream/web'
 import { create as contentDisposition } from 'content-disposition'
+import type { UnitSystem } from '@/core/units'
 import { isRefusal, refusal, say, type Sentence } from '@/core/words'
 import { explained } from '@/database'
 import { check, idSchema } from '@/schemas'
@@ -91,3 +92,11 @@ export async function sendFile(file: string, type: string, { name, gone = say('r
     },
   })
 }
+
+/** Sends a PDF under a name to be kept by. */
+export function sendPdf(pdf: Buffer, name: string): Response {
+  return new Response(new Uint8Array(pdf), { headers: { 'content-type': 'application/pdf', 'content-disposition': contentDisposition(name) } })
+}
+
+/** The units that a paper is asked for in: `?units=inches`. */
+export const unitsOf = (request: Request): UnitSystem => (new URL(request.url).searchParams.get('units') === 'inches' ? 'inches' : 'metric')

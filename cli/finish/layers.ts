@@ -49,7 +49,7 @@ export async function writeLayers(
     const file = path.join(scratch, `${layers.length}.png`)
     // What covers goes through the same steps as the picture, as a map of it does.
     const shaped = await finish(canvas, steps, tools)
-    await writeLayer(file, { ...size, samples: shaped.samples, cover: shaped.depth?.data }, { bits: recipe.bits, icc })
+    await writeLayer(file, onSheet(shaped, size), { bits: recipe.bits, icc })
     layers.push({ name, file, visible, icc })
   }
   try {
@@ -70,6 +70,19 @@ export async function writeLayers(
   } finally {
     await rm(scratch, { recursive: true, force: true })
   }
+}
+
+/** A layer on a sheet of the finished picture's size: below it, where a caption stands, there is nothing. */
+function onSheet({ samples, width, height, depth }: Canvas, size: { width: number; height: number }) {
+  if (width === size.width && height === size.height) return { ...size, samples, cover: depth?.data }
+  const sheet = { ...size, samples: new Uint16Array(3 * size.width * size.height), cover: new Uint16Array(size.width * size.height) }
+  const across = Math.min(width, size.width)
+  for (let y = 0; y < Math.min(height, size.height); y++) {
+    sheet.samples.set(samples.subarray(3 * y * width, 3 * (y * width + across)), 3 * y * size.width)
+    if (depth) sheet.cover.set(depth.data.subarray(y * width, y * width + across), y * size.width)
+    else sheet.cover.fill(65535, y * size.width, y * size.width + across)
+  }
+  return sheet
 }
 
 /** Every frame of the render that its report says was used, seen where it was chosen. */

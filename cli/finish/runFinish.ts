@@ -5,11 +5,12 @@ import { convertSamples, drawWords, finishedFormatOf, profileOf, readFacts, read
 import { finish, spaceOf, type Canvas, type Grey, type Recipe, type Tools } from '@/core/finish'
 import { refusal } from '@/core/words'
 import { checkRegistration, madeText, type FinishJob } from '@/schemas'
+import { withTeam } from '../fuse/team'
 import type { Progress } from '../progress'
 import { writeLayers, type Beneath } from './layers'
 
 /** What the well-known picture library does for a recipe. */
-export const TOOLS: Tools = {
+export const LIBRARY: Omit<Tools, 'kernels'> = {
   resize: async (samples, from, to, channels) => {
     const raw = { width: from.width, height: from.height, channels }
     const { data } = await sharp(samples, { raw, limitInputPixels: false })
@@ -28,8 +29,16 @@ export async function runFinish(job: FinishJob, progress: Progress): Promise<voi
   await finishPicture(job, registration && { frames: job.frames ?? [], registration }, progress)
 }
 
-/** The same with the frames at hand that are laid under it, where layers are asked for. */
-export async function finishPicture(
+/** The same with the frames at hand that are laid under it, where layers are asked for; steps are carried out on all cores. */
+export function finishPicture(job: FinishJob, beneath: Beneath | undefined, progress: Progress): Promise<void> {
+  return withTeam(async (gathering) => {
+    const { kernels } = await gathering
+    await finishWith({ ...LIBRARY, kernels }, job, beneath, progress)
+  })
+}
+
+async function finishWith(
+  tools: Tools,
   { picture, fused, depth, confidence, recipe, out, taken }: FinishJob,
   beneath: Beneath | undefined,
   progress: Progress,
@@ -51,7 +60,7 @@ export async function finishPicture(
   progress({ stage: 'finish', frame: 1, of: 3 })
   const layered = format === 'ora' || (format === 'tif' && beneath !== undefined)
   const before = layered ? { ...canvas, samples: wide.slice() } : undefined
-  const done = await finish(canvas, recipe.steps, TOOLS)
+  const done = await finish(canvas, recipe.steps, tools)
   progress({ stage: 'write', frame: 2, of: 3 })
   const { samples: finished, icc } = await inProfile(done, colour.samplesIcc, recipe, path.dirname(out))
   const made = taken ?? (await readTakenWith(was === 'tiff' ? picture : exif)) ?? {}
@@ -64,7 +73,7 @@ export async function finishPicture(
       recipe,
       taken: made,
     }
-    await writeLayers(out, pictures, beneath, TOOLS, progress)
+    await writeLayers(out, pictures, beneath, tools, progress)
     return progress({ stage: 'done', frame: 3, of: 3 })
   }
   await writeFinished(

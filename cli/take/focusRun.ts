@@ -1,6 +1,6 @@
 import { forScreen, readFacts, writeMoving, type ScreenPicture } from '@/codec'
 import { createMemory, WasmKernels } from '@/core/raster/kernels'
-import { TOOLS } from '../finish/runFinish'
+import { LIBRARY } from '../finish/runFinish'
 import { Donors } from '../mend/donors'
 import { seriesOf, type Taker } from './taker'
 
@@ -20,7 +20,7 @@ export const takeFocusRun: Taker = async (job, _, progress) => {
   const pictures: ScreenPicture[] = []
   for (const [k, name] of names.entries()) {
     progress({ stage: 'take', frame: k + 1, of: names.length })
-    const samples = await TOOLS.resize(await donors.whole(name), { width, height }, size, 3)
+    const samples = await LIBRARY.resize(await donors.whole(name), { width, height }, size, 3)
     const { colour } = await readFacts(frames.find((frame) => frame.name === name)!.file, name)
     pictures.push(await forScreen({ samples, ...size }, colour.samplesIcc))
   }

@@ -1,3 +1,4 @@
+export { CAPTION_FACTS, filledCaption, withFacts, type CaptionFact, type CaptionFacts } from './caption'
 export { Chosen } from './chosen'
 export type { Canvas, Grey, Tools } from './canvas'
 export { finish, standing } from './finish'

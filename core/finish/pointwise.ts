@@ -1,108 +1,111 @@
-import { strokeMask } from '../mend'
+import { strokeBounds, strokeMask } from '../mend'
+import { FADE_steps, operationWords, TONE_steps, Workspace, type Kernels, type Operation } from '../raster/kernels'
+import { refusal } from '../words'
 import type { Canvas } from './canvas'
-import type { StepName, StepOf } from './recipe'
+import type { Place, StepName, StepOf } from './recipe'
 import { smoothstep, toneGains } from './tones'
-
-/** Changes the light of one row of the picture, interleaved, in place. */
-export type RowWork = (row: Float32Array, y: number) => void
-
-/** The mean light of a place, after the steps before. */
-export type Look = (x: number, y: number, radius_px: number) => [red: number, green: number, blue: number]
 
 /** Steps that change each pixel by itself: rows go through all of them at once. */
 export type PointwiseName = 'neutral' | 'light' | 'tones' | 'colour' | 'gradient' | 'depthGradient' | 'local'
+type PointwiseStep = StepOf<PointwiseName>
 
-export const POINTWISE: { [K in PointwiseName]: (step: StepOf<K>, canvas: Canvas, look: Look) => RowWork } = {
-  neutral: ({ at: [x, y], radius_px }, { space }, look) => {
-    const [red, green, blue] = look(x, y, radius_px)
-    const [r, g, b] = space.luminance
-    const grey = r * red + g * green + b * blue
+/** What an operation needs of the picture that it is made for. */
+interface Bench {
+  canvas: Canvas
+  /** Puts a table or map into the kernels' memory. */
+  put(values: Float32Array | Uint16Array): number
+  /** The depth in the kernels' memory. @throws Refusal where none is known. */
+  depth(): number
+  /** The mean light of a place, after the operations so far. */
+  look(place: Place, radius_px: number): [red: number, green: number, blue: number]
+}
+
+const OPERATIONS: { [K in PointwiseName]: (step: StepOf<K>, bench: Bench) => Operation } = {
+  neutral: ({ at, radius_px }, { canvas: { space }, look }) => {
+    const mean = look(at, radius_px)
+    const grey = mean.reduce((sum, light, c) => sum + space.luminance[c] * light, 0)
     // Nothing can be said of the colour of what is black.
-    const factor = (light: number) => (light > 1e-5 ? grey / light : 1)
-    return scaled(factor(red), factor(green), factor(blue))
+    const [red, green, blue] = mean.map((light) => (light > 1e-5 ? grey / light : 1))
+    return { kind: 'scale', red, green, blue }
   },
-  light: ({ stops }) => scaled(2 ** stops, 2 ** stops, 2 ** stops),
-  tones: ({ points }, { space: { luminance } }) => {
-    const gains = toneGains(points)
-    const [r, g, b] = luminance
-    return (row) => {
-      for (let i = 0; i < row.length; i += 3) {
-        const gain = gains(r * row[i] + g * row[i + 1] + b * row[i + 2])
-        row[i] *= gain
-        row[i + 1] *= gain
-        row[i + 2] *= gain
-      }
-    }
-  },
-  colour: ({ strength }, { space: { luminance } }) => {
-    const [r, g, b] = luminance
-    return (row) => {
-      for (let i = 0; i < row.length; i += 3) {
-        const grey = r * row[i] + g * row[i + 1] + b * row[i + 2]
-        for (let c = i; c < i + 3; c++) row[c] = grey + strength * (row[c] - grey)
-      }
-    }
-  },
-  gradient: ({ from: [ax, ay], to: [bx, by], stops }) => {
+  light: ({ stops }) => ({ kind: 'scale', red: 2 ** stops, green: 2 ** stops, blue: 2 ** stops }),
+  tones: ({ points }, { put }) => ({ kind: 'tones', table: put(toneGains(points, TONE_steps)) }),
+  colour: ({ strength }) => ({ kind: 'colour', strength }),
+  gradient: ({ from: [ax, ay], to: [bx, by], stops }, { put }) => {
     const [ux, uy] = [bx - ax, by - ay]
-    const gain = fading(stops)
     const perLength = 1 / (ux * ux + uy * uy)
-    return (row, y) => {
-      for (let i = 0, x = 0; i < row.length; i += 3, x++) times(row, i, gain(((x - ax) * ux + (y - ay) * uy) * perLength))
-    }
+    return { kind: 'fade', table: put(fading(stops)), start: -(ax * ux + ay * uy) * perLength, across: ux * perLength, down: uy * perLength }
   },
-  depthGradient: ({ from, to, stops }, { depth }) => {
-    const gain = fading(stops)
-    const { data, width } = depth!
-    return (row, y) => {
-      for (let i = 0, x = y * width; i < row.length; i += 3, x++) times(row, i, gain((data[x] / 65535 - from) / (to - from)))
-    }
+  depthGradient: ({ from, to, stops }, { put, depth }) => {
+    const perDepth = 1 / (to - from)
+    return { kind: 'fadeByMap', table: put(fading(stops)), map: depth(), start: -from * perDepth, across: perDepth / 65535 }
   },
-  local:
-    ({ stops, gate, ...stroke }, { width, depth }) =>
-    (row, y) => {
-      if (stroke.path.every(([, py]) => Math.abs(py - y) > stroke.radius_px) && !spans(stroke.path, y)) return
-      const { strength } = strokeMask({ ...stroke, opacity: 1 }, { x: 0, y, width, height: 1 })
-      for (let x = 0, i = 0; x < width; x++, i += 3) {
-        if (strength[x] === 0) continue
-        if (gate && depth) {
-          const at = depth.data[y * width + x] / 65535
-          if (at < gate.near || at > gate.far) continue
-        }
-        times(row, i, 2 ** (stops * strength[x]))
+  local: ({ stops, gate, ...stroke }, { canvas: { width, height, depth }, put }) => {
+    if (gate && !depth) throw refusal('finish.noDepth')
+    const part = strokeBounds({ ...stroke, opacity: 1 }, width, height)
+    const { strength } = strokeMask({ ...stroke, opacity: 1 }, part)
+    for (let y = 0, i = 0; y < part.height; y++)
+      for (let x = 0; x < part.width; x++, i++) {
+        const at = gate ? depth!.data[(part.y + y) * width + part.x + x] / 65535 : 0
+        strength[i] = strength[i] === 0 || (gate && (at < gate.near || at > gate.far)) ? 1 : 2 ** (stops * strength[i])
       }
-    },
+    return { kind: 'gains', map: put(strength), ...part }
+  },
 }
 
-export const isPointwise = (name: StepName): name is PointwiseName => name in POINTWISE
-
-/** Whether a piece of a path goes from above a row to below it. */
-const spans = (path: [number, number][], y: number) => path.some(([, py], k) => k > 0 && (py - y) * (path[k - 1][1] - y) <= 0)
-
-function scaled(red: number, green: number, blue: number): RowWork {
-  return (row) => {
-    for (let i = 0; i < row.length; i += 3) {
-      row[i] *= red
-      row[i + 1] *= green
-      row[i + 2] *= blue
-    }
-  }
-}
+export const isPointwise = (name: StepName): name is PointwiseName => name in OPERATIONS
 
 /** The factor at a part of the way from where all of it is done to where nothing is. */
-function fading(stops: number): (t: number) => number {
-  const STEPS = 1024
-  const table = Float32Array.from({ length: STEPS + 2 }, (_, k) => 2 ** (stops * (1 - smoothstep(Math.min(1, k / STEPS)))))
-  return (t) => {
-    if (t <= 0) return table[0]
-    if (t >= 1) return 1
-    const step = (t * STEPS) | 0
-    return table[step] + (t * STEPS - step) * (table[step + 1] - table[step])
-  }
-}
+const fading = (stops: number): Float32Array =>
+  Float32Array.from({ length: FADE_steps + 2 }, (_, k) => 2 ** (stops * (1 - smoothstep(Math.min(1, k / FADE_steps)))))
 
-function times(row: Float32Array, i: number, factor: number): void {
-  row[i] *= factor
-  row[i + 1] *= factor
-  row[i + 2] *= factor
+/** Changes a canvas in place by steps, all of them on one way to light and back. @throws Refusal where a step cannot be done with it. */
+export function pointwise(canvas: Canvas, steps: PointwiseStep[], kernels: Kernels): void {
+  const { samples, width, height, space, depth } = canvas
+  const memory = new Workspace(kernels, width)
+  const put = (values: Float32Array | Uint16Array) => {
+    const at = memory.bytes(values.byteLength)
+    const Kind = values instanceof Uint16Array ? Uint16Array : Float32Array
+    new Kind(kernels.buffer(), at, values.length).set(values)
+    return at
+  }
+  const tables = [put(space.light), put(space.samples)]
+  let depthAt: number | undefined
+  const operations: Operation[] = []
+  /** Carries the operations so far out on rows in the kernels' memory; `lights` is where light goes instead of samples. */
+  const run = (rows: number, at: number, top: number, lights: number) => {
+    const program = put(new Float32Array(operationWords(operations, space.luminance)))
+    kernels.run('finishRows', [at, width, top, ...tables, program, operations.length, lights], rows)
+  }
+  const look = ([x, y]: Place, radius_px: number): [number, number, number] => {
+    const top = Math.max(0, Math.ceil(y - radius_px))
+    const rows = Math.max(0, Math.min(height - 1, Math.floor(y + radius_px)) - top + 1)
+    const at = put(samples.subarray(3 * top * width, 3 * (top + rows) * width))
+    const lights = memory.bytes(12 * rows * width + 64)
+    run(rows, at, top, lights)
+    const light = new Float32Array(kernels.buffer(), lights, 3 * rows * width)
+    const sum = [0, 0, 0]
+    let count = 0
+    for (let v = 0; v < rows; v++)
+      for (let u = Math.max(0, Math.ceil(x - radius_px)); u <= Math.min(width - 1, x + radius_px); u++) {
+        if (Math.hypot(u - x, v + top - y) > radius_px) continue
+        for (let c = 0; c < 3; c++) sum[c] += light[3 * (v * width + u) + c]
+        count++
+      }
+    if (count === 0) throw refusal('finish.placeOutside', { x: Math.round(x), y: Math.round(y) })
+    return [sum[0] / count, sum[1] / count, sum[2] / count]
+  }
+  const bench: Bench = {
+    canvas,
+    put,
+    look,
+    depth: () => {
+      if (!depth) throw refusal('finish.noDepth')
+      return (depthAt ??= put(depth.data))
+    },
+  }
+  for (const step of steps) operations.push((OPERATIONS[step.do] as (step: PointwiseStep, bench: Bench) => Operation)(step, bench))
+  const at = put(samples)
+  run(height, at, 0, 0)
+  samples.set(new Uint16Array(kernels.buffer(), at, samples.length))
 }

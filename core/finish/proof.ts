@@ -1,3 +1,4 @@
+import { captionHeight } from './caption'
 import { standing } from './finish'
 import { sizeOf, uprightWithin } from './geometry'
 import type { Place, Step, StepName, StepOf } from './recipe'
@@ -12,6 +13,7 @@ export function shapeAfter(steps: Step[], shape: Shape): Shape {
   return standing(steps).reduce<Shape>((now, step) => {
     if (step.do === 'crop') return { width: step.width, height: step.height }
     if (step.do === 'straighten') return uprightWithin(now.width, now.height, step.degrees)
+    if (step.do === 'caption') return { width: now.width, height: now.height + captionHeight(step, now.width, now.height) }
     return step.do === 'size' ? sizeOf(step, now.width, now.height) : now
   }, shape)
 }

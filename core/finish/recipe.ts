@@ -27,6 +27,8 @@ export type Step = (
   | ({ do: 'size' } & Size)
   /** A bar of a length on the subject, where a pixel of the picture that the recipe began with shows `pixel_mm`. */
   | { do: 'scaleBar'; pixel_mm: number; length_mm: number }
+  /** Words in a strip beneath the picture; `{title}` and others stand for what is known of it. */
+  | { do: 'caption'; text: string; tone: 'light' | 'dark' }
 ) & {
   /** Kept in the list, and not carried out. */
   off?: boolean

@@ -40,6 +40,7 @@ const SENTENCES: { [K in StepName]: (step: StepOf<K>) => string } = {
   sharpen: ({ radius_px, amount }) => `Sharpen ${Math.round(100 * amount)} % at ${one(radius_px)} px`,
   size: (size) => ('long_px' in size ? `${size.long_px} px long` : `${Math.round(size.width_mm)} mm wide at ${Math.round(size.perInch)} per inch`),
   scaleBar: ({ length_mm }) => `Scale bar of ${barText(length_mm)}`,
+  caption: ({ text }) => `Caption: ${text.split('\n')[0].slice(0, 40)}`,
 }
 
 /** What a step does, in a few words. */

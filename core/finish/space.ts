@@ -1,19 +1,19 @@
 import { profileLight, SRGB_PROFILE } from '../formats'
+import { DARKEST_exponent, PIECES_bits } from '../raster/kernels'
 
 /** How the samples of a picture stand for light. */
 export interface Space {
   /** Light of each 16-bit sample, 0 … 1. */
   light: Float32Array
-  /** Samples by light, in pieces that are the finer, the darker: see {@link fromLight}. */
+  /**
+   * Samples by light, in pieces that are the finer, the darker: the first bits of a floating-point number say which one it lies in, the
+   * others how far along. So no root and no logarithm is needed for each.
+   */
   samples: Float32Array
   /** What red, green and blue add to luminance; together 1. */
   luminance: [red: number, green: number, blue: number]
 }
 
-/** Light below this is black: less than a tenth of the first sample's. */
-const DARKEST_exponent = 96
-/** Pieces of the table for each doubling of light. */
-const PIECES_bits = 11
 const SHIFT = 23 - PIECES_bits
 const FIRST = DARKEST_exponent << PIECES_bits
 const COUNT = (127 - DARKEST_exponent) << PIECES_bits
@@ -38,15 +38,9 @@ function lightOfPiece(piece: number): number {
   return new Float32Array(new Uint32Array([bits]).buffer)[0]
 }
 
-/** The light of a row of samples. */
-export function toLight(space: Space, samples: Uint16Array, from: number, row: Float32Array): void {
-  const { light } = space
-  for (let i = 0; i < row.length; i++) row[i] = light[samples[from + i]]
-}
-
 /**
  * A row of light as samples; what is lighter than white becomes white. The first bits of a floating-point number say which piece of the table
- * it lies in, the others how far along: without a root or a logarithm for each.
+ * it lies in, the others how far along: as the kernel `finishRows` does it.
  */
 export function fromLight(space: Space, row: Float32Array, samples: Uint16Array, to: number): void {
   const table = space.samples

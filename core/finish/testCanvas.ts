@@ -1,9 +1,11 @@
+import { TwinKernels } from '../raster/kernels'
 import { finish, spaceOf, type Canvas, type Step, type Tools } from '.'
 
 export const SRGB = spaceOf()
 
 /** Doubles or halves by the nearest pixel; words are a block. */
 export const TOOLS: Tools = {
+  kernels: new TwinKernels(),
   resize: async (samples, from, to, channels) => {
     const out = new Uint16Array(to.width * to.height * channels)
     for (let y = 0, o = 0; y < to.height; y++)

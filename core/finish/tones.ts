@@ -5,22 +5,16 @@ export const BLACK_stops = -16
 export const smoothstep = (t: number): number => t * t * (3 - 2 * t)
 
 /**
- * What each tone is to be times, by its luminance. Between the rungs the curve rises smoothly and never swings beyond them (monotone cubic,
- * Fritsch & Carlson, 1980); beyond the first and last rung it goes on by as many stops as there.
+ * What each tone is to be times, by its luminance: a table of so many steps from 0 to 1, by the fourth root, so that the dark stops have steps of
+ * their own. Between the rungs the curve rises smoothly and never swings beyond them (monotone cubic, Fritsch & Carlson, 1980); beyond
+ * the first and last rung it goes on by as many stops as there.
  */
-export function toneGains(points: [from: number, to: number][]): (luminance: number) => number {
+export function toneGains(points: [from: number, to: number][], steps: number): Float32Array {
   const curve = monotone(points)
-  // By the fourth root, so that the dark stops have steps of their own.
-  const STEPS = 4096
-  const table = Float32Array.from({ length: STEPS + 2 }, (_, k) => {
-    const stops = Math.max(BLACK_stops, 4 * Math.log2(Math.max(k, 0.25) / STEPS))
+  return Float32Array.from({ length: steps + 2 }, (_, k) => {
+    const stops = Math.max(BLACK_stops, 4 * Math.log2(Math.max(k, 0.25) / steps))
     return 2 ** (curve(stops) - stops)
   })
-  return (luminance) => {
-    const place = Math.sqrt(Math.sqrt(Math.min(1, Math.max(0, luminance)))) * STEPS
-    const step = place | 0
-    return table[step] + (place - step) * (table[step + 1] - table[step])
-  }
 }
 
 /** A smooth rising curve through points that rise; with a slope of one beyond them. */

@@ -27,6 +27,7 @@ export function DeliverScreen({ shoot }: { shoot: ShootDetail }) {
           <ReliefTable key={found.render.id} render={found.render}>
             <TakeAlong
               renderId={found.render.id}
+              runId={found.run.id}
               title="Take the depth along"
               kinds={['relief', 'rocking', 'focusRun', 'stereo', 'crossed']}
               kept={['depth', 'confidence']}

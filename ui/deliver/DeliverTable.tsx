@@ -1,10 +1,12 @@
 'use client'
 
+import { useQuery } from '@tanstack/react-query'
 import dynamic from 'next/dynamic'
 import { useEffect, useMemo, useState } from 'react'
 import { Checkbox } from 'antd'
-import { shapeAfter, type Recipe, type Step, type StepName } from '@/core/finish'
+import { shapeAfter, withFacts, type CaptionFacts, type Recipe, type Step, type StepName } from '@/core/finish'
 import type { RenderDetail, RunDetail, ShootDetail } from '@/schemas'
+import { fetchJson } from '../api'
 import { EDITORS, type Editor } from './editors'
 import { Kept } from './Kept'
 import { newStep, placeFor } from './newStep'
@@ -20,6 +22,9 @@ const Overlay = dynamic(() => import('./Overlay').then((part) => part.Overlay), 
 
 /** Proofs are this wide: about what a screen has. */
 const PROOF_px = 1100
+
+/** Until it is known what captions may tell. */
+const NOTHING: CaptionFacts = {}
 
 interface Props {
   shoot: ShootDetail
@@ -37,12 +42,16 @@ export function DeliverTable({ shoot, run, render }: Props) {
   const steps = useMemo(() => recipe?.steps ?? [], [recipe])
   const step = open === undefined ? undefined : steps[open]
   const editor = step && (EDITORS[step.do] as unknown as Editor<StepName>)
+  const { data: facts = NOTHING } = useQuery({
+    queryKey: ['caption', render.id],
+    queryFn: () => fetchJson<CaptionFacts>(`/api/renders/${render.id}/caption`),
+  })
   // An open step is changed on the picture as it is there: what comes later may cut it.
   const proven = useMemo(() => {
     if (untouched) return []
-    if (open === undefined || !editor?.Overlay) return steps
-    return steps.slice(0, editor.before ? open : open + 1)
-  }, [steps, open, editor, untouched])
+    const shown = open === undefined || !editor?.Overlay ? steps : steps.slice(0, editor.before ? open : open + 1)
+    return withFacts(shown, facts)
+  }, [steps, open, editor, untouched, facts])
   const load = useMemo(
     () => ({ render: render.id, width: Math.min(PROOF_px, crop.width), full: { width: crop.width, height: crop.height } }),
     [render.id, crop],
@@ -84,7 +93,7 @@ export function DeliverTable({ shoot, run, render }: Props) {
           {(size) => props && editor?.Overlay && !untouched && <Overlay {...props} size={size} times={size.width / shape.width} />}
         </Proof>
         <div className={styles.below}>
-          <span>{sizeText(shapeOf(steps, crop))}</span>
+          <span>{sizeText(shapeOf(withFacts(steps, facts), crop))}</span>
           <Checkbox checked={clipped} onChange={({ target }) => setClipped(target.checked)}>
             Mark what is white or black altogether
           </Checkbox>
@@ -112,7 +121,7 @@ export function DeliverTable({ shoot, run, render }: Props) {
         />
         <Take renderId={render.id} recipe={recipe} onRecipe={change} />
         <Kept shoot={shoot} recipe={recipe} onRecipe={(next: Recipe) => (change(next), setOpen(undefined))} />
-        <TakeAlong renderId={render.id} title="For other hands" kinds={['frames', 'masks']} kept={['json']} />
+        <TakeAlong renderId={render.id} runId={run.id} title="For other hands" kinds={['frames', 'masks']} kept={['record', 'contact', 'json']} />
       </aside>
     </div>
   )

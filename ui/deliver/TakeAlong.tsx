@@ -5,6 +5,7 @@ import { TAKES, type Take, type TakeEnding } from '@/schemas/formats'
 import { runJob } from '../api'
 import { message } from '../messages'
 import { fetchFile } from '../save'
+import { useUnits } from '../units'
 import styles from './deliver.module.css'
 
 /** What each is, and what it is for. */
@@ -18,8 +19,10 @@ const WORDS: Record<Take, { name: string; use: string }> = {
   relief: { name: 'The relief', use: 'to turn (GLB), print (STL) or go on with (OBJ, PLY)' },
 }
 
-/** Files that lie beside the picture already. */
+/** What is given as it is when it is asked for. */
 const KEPT = {
+  record: { name: 'The record', use: 'one page: plan, run, survey, settings, picture', ending: 'PDF' },
+  contact: { name: 'The contact sheet', use: 'all frames of the run, small', ending: 'PDF' },
   depth: { name: 'The depth', use: 'a PNG of 16 bits', ending: 'PNG' },
   confidence: { name: 'How sure the depth is', use: 'white where it is', ending: 'PNG' },
   json: { name: 'The report', use: 'settings, motions, what each frame gave', ending: 'JSON' },
@@ -30,11 +33,14 @@ interface Props {
   title: string
   kinds: Take[]
   kept?: (keyof typeof KEPT)[]
+  /** The run of the render, for its contact sheet. */
+  runId: number
 }
 
 /** Things to take along beside the picture: each is written when it is asked for. */
-export function TakeAlong({ renderId, title, kinds, kept = [] }: Props) {
+export function TakeAlong({ renderId, runId, title, kinds, kept = [] }: Props) {
   const [writing, setWriting] = useState<string>()
+  const units = useUnits().system === 'inches' ? '?units=inches' : ''
   const take = async (what: Take, ending: TakeEnding) => {
     setWriting(`${what} ${ending}`)
     try {
@@ -46,6 +52,7 @@ export function TakeAlong({ renderId, title, kinds, kept = [] }: Props) {
       setWriting(undefined)
     }
   }
+  const addressOf = (what: keyof typeof KEPT) => (what === 'contact' ? `/api/runs/${runId}/contact` : `/api/renders/${renderId}/${what}`) + units
   return (
     <section aria-label={title} className={styles.along}>
       <h2>{title}</h2>
@@ -75,11 +82,7 @@ export function TakeAlong({ renderId, title, kinds, kept = [] }: Props) {
               {KEPT[what].name}
               <small>{KEPT[what].use}</small>
             </span>
-            <button
-              type="button"
-              aria-label={`${KEPT[what].name} as ${KEPT[what].ending}`}
-              onClick={() => fetchFile(`/api/renders/${renderId}/${what}`)}
-            >
+            <button type="button" aria-label={`${KEPT[what].name} as ${KEPT[what].ending}`} onClick={() => fetchFile(addressOf(what))}>
               {KEPT[what].ending}
             </button>
           </li>

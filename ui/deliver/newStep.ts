@@ -23,10 +23,11 @@ export const STEP_NAMES: Record<StepName, string> = {
   size: 'Size',
   sharpen: 'Sharpen',
   scaleBar: 'Scale bar',
+  caption: 'Caption',
 }
 
 /** Steps that come last, in this order: what is sharpened has its size, and a bar is drawn on the finished picture. */
-const LATE: Partial<Record<StepName, number>> = { size: 1, sharpen: 2, scaleBar: 3 }
+const LATE: Partial<Record<StepName, number>> = { size: 1, sharpen: 2, scaleBar: 3, caption: 4 }
 const lateness = (name: StepName) => LATE[name] ?? 0
 
 /** Where a new step goes: behind all that do not come later by nature. */
@@ -73,6 +74,7 @@ const MAKE: { [K in StepName]: (around: Around) => Extract<Step, { do: K }> } = 
     pixel_mm,
     length_mm: roundLength_mm((width / scale) * pixel_mm),
   }),
+  caption: () => ({ do: 'caption', text: '{title}\n{subject}', tone: 'light' }),
 }
 
 /** A step to begin with. */

@@ -1,3 +1,4 @@
+import { WasmKernels } from '@/core/raster/kernels'
 import { finish, proofSteps, spaceOf, standing, type Canvas, type Grey, type Step, type Tools } from '@/core/finish'
 
 /** A picture to try recipes on: loaded once. */
@@ -16,7 +17,7 @@ export interface ProofOrder {
 
 export type ProofReply =
   | { loaded: { width: number; height: number; depth: boolean } }
-  | { order: number; bitmap: ImageBitmap; light?: number[]; took_ms: number }
+  | { order: number; bitmap: ImageBitmap; light?: number[] }
   | { order: number; error: string }
 
 /** Kinds of light that are counted: half stops below white. */
@@ -26,21 +27,26 @@ const SPACE = spaceOf()
 let picture: (Grey & { depth?: Grey; confidence?: Grey }) | undefined
 let full = { width: 1, height: 1 }
 
-/** What is drawn here is drawn by the browser; the size of a proof is its own. */
+/** Words that were drawn before, by what they are and how high. */
+const drawn = new Map<string, ReturnType<Tools['words']>>()
+
+/** A proof keeps its own size. Words are drawn by the server, by what draws them into the file. */
 const TOOLS: Tools = {
+  kernels: new WasmKernels(),
   resize: async (samples) => samples,
-  words: async (text, height_px) => {
-    const canvas = new OffscreenCanvas(1, 1)
-    const font = `600 ${Math.round(0.8 * height_px)}px 'Source Sans 3 Variable', sans-serif`
-    canvas.getContext('2d')!.font = font
-    canvas.width = Math.max(1, Math.ceil(canvas.getContext('2d')!.measureText(text).width))
-    canvas.height = height_px
-    const context = canvas.getContext('2d')!
-    Object.assign(context, { font, fillStyle: '#fff', textBaseline: 'middle' })
-    context.fillText(text, 0, height_px / 2)
-    const { data } = context.getImageData(0, 0, canvas.width, canvas.height)
-    return { width: canvas.width, height: canvas.height, data: Uint8Array.from({ length: canvas.width * canvas.height }, (_, i) => data[4 * i + 3]) }
+  words: (text, height_px) => {
+    const key = `${height_px} ${text}`
+    const known = drawn.get(key) ?? fetchWords(text, height_px)
+    drawn.set(key, known)
+    known.catch(() => drawn.delete(key))
+    return known
   },
+}
+
+async function fetchWords(text: string, height: number): ReturnType<Tools['words']> {
+  const response = await fetch(`/api/words?${new URLSearchParams({ text, height: String(height) })}`)
+  if (!response.ok) throw new Error('The words cannot be drawn. Check that the application is still running.')
+  return { width: Number(response.headers.get('x-width')), height, data: new Uint8Array(await response.arrayBuffer()) }
 }
 
 async function fetched(render: number, of: string, width: number): Promise<Grey | undefined> {
@@ -54,19 +60,43 @@ async function load({ render, width, full: size }: ProofLoad['load']): Promise<P
   const [samples, depth, confidence] = await Promise.all(['picture', 'depth', 'confidence'].map((of) => fetched(render, of, width)))
   if (!samples) throw new Error('The picture cannot be loaded. Reload the page.')
   const fits = (map?: Grey) => (map?.width === samples.width && map.height === samples.height ? map : undefined)
+  kept = undefined
+  last = []
   picture = { ...samples, depth: fits(depth), confidence: fits(confidence) }
   full = size
   return { loaded: { width: samples.width, height: samples.height, depth: picture.depth !== undefined } }
 }
 
+/** The picture after the first steps of the order before: a handle that is dragged changes one step, and those before it stay. */
+let kept: { steps: string[]; canvas: Canvas } | undefined
+let last: string[] = []
+
+const copied = (canvas: Canvas): Canvas => ({ ...canvas, samples: canvas.samples.slice() })
+
+/** Carries steps out, beginning with what those before the first changed one made. */
+async function finished(start: Canvas, steps: Step[]): Promise<Canvas> {
+  const names = steps.map((step) => JSON.stringify(step))
+  const same = names.findIndex((name, k) => name !== last[k])
+  const common = same < 0 ? names.length : same
+  last = names
+  const serves = kept !== undefined && kept.steps.length <= common && kept.steps.every((name, k) => name === names[k])
+  let begun = serves ? kept!.steps.length : 0
+  let canvas = serves ? copied(kept!.canvas) : start
+  if (common > begun && common < steps.length) {
+    canvas = await finish(canvas, steps.slice(begun, common), TOOLS)
+    kept = { steps: names.slice(0, common), canvas: copied(canvas) }
+    begun = common
+  }
+  return finish(canvas, steps.slice(begun), TOOLS)
+}
+
 async function prove({ order, steps, lightBefore, clipped }: ProofOrder): Promise<ProofReply> {
-  const start = performance.now()
   const { width, height, data, depth, confidence } = picture!
   const canvas = (): Canvas => ({ samples: data.slice(), width, height, depth, confidence, space: SPACE, scale: width / full.width })
   const proof = (some: Step[]) => proofSteps(some, full, { width, height })
   const light = lightBefore === undefined ? undefined : lightOf(await finish(canvas(), proof(steps.slice(0, lightBefore)), TOOLS))
-  const done = await finish(canvas(), proof(standing(steps)), TOOLS)
-  return { order, bitmap: bitmapOf(done, clipped), light, took_ms: performance.now() - start }
+  const done = await finished(canvas(), proof(standing(steps)))
+  return { order, bitmap: bitmapOf(done, clipped), light }
 }
 
 /** How much of the picture has each kind of light, the darkest first; the most is 1. */

@@ -2,7 +2,7 @@ import { KERNELS as COMPILED } from './generated'
 import * as twin from './twin'
 
 /** Kernels that compute in rows of their own: what takes `rows`, `rowsBytes` and `part` before the rows of the result. */
-const IN_ROWS = new Set<string>(['warpSamples', 'reduce', 'expand', 'smooth', 'energy', 'accumulate', 'collapse', 'deliver'])
+const IN_ROWS = new Set<string>(['warpSamples', 'reduce', 'expand', 'smooth', 'energy', 'accumulate', 'collapse', 'deliver', 'finishRows'])
 
 export const keepsRows = (name: KernelName) => IN_ROWS.has(name)
 

@@ -1,10 +1,11 @@
 import { mkdir, rename } from 'node:fs/promises'
 import path from 'node:path'
 import Joi from 'joi'
-import type { Recipe } from '@/core/finish'
+import { withFacts, type Recipe } from '@/core/finish'
 import { refusal } from '@/core/words'
 import type { Database, Folders, Render } from '@/database'
 import { FINISHED_FORMATS, fileEnding, LAYERED, recipeSchema, storedReport, storedTaken, type FinishedFormat } from '@/schemas'
+import { captionFactsOf } from '../../captionFacts'
 import { finishedFolder, finishedName, renderOf, takenWith } from '../../renders'
 import type { JobKindWork } from '../kind'
 import { beneath, there } from './beneath'
@@ -44,7 +45,7 @@ export const finish: JobKindWork<'finish', FinishRequest> = {
       picture: path.join(folder, 'result.tif'),
       depth: await there(path.join(folder, 'depth.png')),
       confidence: await there(path.join(folder, 'confidence.png')),
-      recipe,
+      recipe: { ...recipe, steps: withFacts(recipe.steps, await captionFactsOf(db, render)) },
       taken: taken ? storedTaken(taken) : {},
       out: path.join(scratch, `picture.${fileEnding(format)}`),
     }

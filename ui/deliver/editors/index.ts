@@ -1,4 +1,5 @@
 import type { StepName } from '@/core/finish'
+import { caption } from './caption'
 import type { Editor } from './editor'
 import { Ladder } from './Ladder'
 import { scaleBar, sharpen } from './last'
@@ -20,6 +21,7 @@ export const EDITORS: { [K in StepName]: Editor<K> } = {
   sharpen,
   size,
   scaleBar,
+  caption,
 }
 
 export type { Editor, EditorProps, OverlayProps } from './editor'

@@ -16,3 +16,4 @@ export { sumLight, clearLight, joinLight, enlargeLight, coverLight } from './lig
 export { softenAlong, softenDown, develop } from './develop'
 export { accumulate, accumulateTop, divide, collapse, deliver, peak } from './sums'
 export { even } from './depth'
+export { finishRows, luminance, sharpenRows } from './finish'

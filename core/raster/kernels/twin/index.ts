@@ -12,3 +12,4 @@ export { clearLight, coverLight, enlargeLight, joinLight, sumLight } from './lig
 export { develop, softenAlong, softenDown } from './develop'
 export { accumulate, accumulateTop, collapse, deliver, divide, peak } from './sums'
 export { even } from './depth'
+export { finishRows, luminance, sharpenRows } from './finish'

@@ -1,8 +1,7 @@
 import { runCardOf, storedSheetPlan } from '@/core/sheet'
-import { create as contentDisposition } from 'content-disposition'
 import { refusal } from '@/core/words'
 import { cardPdf, slugOf } from '@/server'
-import { idOf, respond } from '../../../respond'
+import { idOf, respond, sendPdf, unitsOf } from '../../../respond'
 
 /** The run card of a kept plan as a PDF; `?units=inches` for inches. */
 export const GET = (request: Request, { params }: { params: Promise<{ id: string }> }) =>
@@ -10,9 +9,6 @@ export const GET = (request: Request, { params }: { params: Promise<{ id: string
     const shoot = await shoots.detail(await idOf(params))
     const stored = storedSheetPlan(shoot, await kit.all())
     if ('error' in stored) throw refusal('shoot.planBroken', { reason: stored.error }, stored.field)
-    const system = new URL(request.url).searchParams.get('units') === 'inches' ? 'inches' : 'metric'
-    const pdf = await cardPdf(runCardOf(stored, stored.sheet, shoot, system))
-    return new Response(new Uint8Array(pdf), {
-      headers: { 'content-type': 'application/pdf', 'content-disposition': contentDisposition(`run-card-${slugOf(shoot.title)}.pdf`) },
-    })
+    const pdf = await cardPdf(runCardOf(stored, stored.sheet, shoot, unitsOf(request)))
+    return sendPdf(pdf, `run-card-${slugOf(shoot.title)}.pdf`)
   })

@@ -1,14 +1,21 @@
-import path from 'node:path'
-import PDFDocument from 'pdfkit'
 import type { RunCard } from '@/core/sheet'
+import {
+  columnWidth,
+  drawFact,
+  drawHead,
+  GAP,
+  heading,
+  inColumns,
+  INK,
+  innerWidth,
+  MARGIN,
+  paperOf,
+  QUIET,
+  rule,
+  words,
+  type Document,
+} from './paper'
 
-type Document = PDFKit.PDFDocument
-
-const FONTS = 'node_modules/@fontsource/source-sans-3/files'
-const INK = '#1d1d1b'
-const QUIET = '#5f5e5a'
-const MARGIN = 34
-const GAP = 18
 const ROW_MOST = 15
 /** Below this, in points, a row can no longer be read and ticked; further positions go on another page. */
 const ROW_LEAST = 8.6
@@ -16,42 +23,17 @@ const HEAD = 20
 
 /** A run card as a PDF of one A4 page, as far as the number of positions allows. */
 export function cardPdf(card: RunCard): Promise<Buffer> {
-  const document = new PDFDocument({ size: 'A4', margin: MARGIN, info: { Title: `${card.title}: run card`, Creator: 'Nitidus' } })
-  document.registerFont('plain', path.resolve(/* turbopackIgnore: true */ FONTS, 'source-sans-3-latin-400-normal.woff'))
-  document.registerFont('strong', path.resolve(/* turbopackIgnore: true */ FONTS, 'source-sans-3-latin-600-normal.woff'))
-  const chunks: Buffer[] = []
-  document.on('data', (chunk: Buffer) => chunks.push(chunk))
-  const done = new Promise<Buffer>((resolve) => document.on('end', () => resolve(Buffer.concat(chunks))))
-  drawHead(document, card)
-  drawSettings(document, card)
-  drawLists(document, card)
-  drawPositions(document, card)
-  document.end()
-  return done
-}
-
-const innerWidth = ({ page }: Document) => page.width - 2 * MARGIN
-const columnWidth = (document: Document) => (innerWidth(document) - GAP) / 2
-
-/** The font's subset has no arrows and no infinity. */
-function words(text: string): string {
-  return text.replaceAll('∞', 'infinity').replaceAll('→', '>')
-}
-
-function drawHead(document: Document, { title, subject, headline }: RunCard): void {
-  document.fillColor(INK).font('strong').fontSize(17).text(words(title), MARGIN, MARGIN)
-  if (subject) document.fillColor(QUIET).font('plain').fontSize(9.5).text(words(subject))
-  document.moveDown(0.2).fillColor(INK).font('strong').fontSize(12.5).text(words(headline))
-  document.moveDown(0.3)
-  rule(document, 1.4)
+  return paperOf(`${card.title}: run card`, (document) => {
+    drawHead(document, card)
+    drawSettings(document, card)
+    drawLists(document, card)
+    drawPositions(document, card)
+  })
 }
 
 /** Labels and values in two columns, filled downwards. */
 function drawSettings(document: Document, { settings }: RunCard): void {
-  inColumns(document, settings, ({ label, value }, x, width) => {
-    document.fillColor(QUIET).font('plain').fontSize(7.8).text(label, x, document.y, { width })
-    document.fillColor(INK).fontSize(9.3).text(words(value), x, document.y, { width }).moveDown(0.25)
-  })
+  inColumns(document, settings, (fact, x, width) => drawFact(document, fact, x, width))
   rule(document, 0.6)
 }
 
@@ -137,37 +119,6 @@ function drawBlock(document: Document, columns: string[], rows: string[][], { x,
       .stroke()
   }
   document.y = y + HEAD + rows.length * height
-}
-
-function inColumns<T>(document: Document, items: T[], draw: (item: T, x: number, width: number) => void): void {
-  const top = document.y
-  const width = columnWidth(document)
-  const half = Math.ceil(items.length / 2)
-  let lowest = top
-  for (const [n, part] of [items.slice(0, half), items.slice(half)].entries()) {
-    document.y = top
-    for (const item of part) draw(item, MARGIN + n * (width + GAP), width)
-    lowest = Math.max(lowest, document.y)
-  }
-  document.y = lowest
-}
-
-function heading(document: Document, text: string, x: number): void {
-  document
-    .fillColor(INK)
-    .font('strong')
-    .fontSize(10)
-    .text(text, x, document.y, { width: columnWidth(document) })
-}
-
-function rule(document: Document, weight: number): void {
-  document
-    .moveTo(MARGIN, document.y)
-    .lineTo(document.page.width - MARGIN, document.y)
-    .lineWidth(weight)
-    .strokeColor(INK)
-    .stroke()
-  document.y += 6
 }
 
 function box(document: Document, x: number, y: number): void {

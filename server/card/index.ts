@@ -1,1 +1,0 @@
-export { cardPdf } from './cardPdf'
