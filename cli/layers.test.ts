@@ -99,6 +99,38 @@ test('layers go through the steps that change the shape, not through those that 
   expect(merged.samples[3 * 5000]).toBeLessThan(0.7 * before[4 * 5000])
 })
 
+test('a TIFF with layers has a page each, under its name; pages are what the layers of OpenRaster are', async () => {
+  layered([], 'same.ora')
+  writeFileSync(at('recipe.json'), JSON.stringify({ steps: [], bits: 16 }))
+  const layers = ['--layers', at('frames'), '--report', at('report.json'), '--bends', at('bends.json')]
+  ok(['finish', at('result.tif'), '--recipe', at('recipe.json'), '--out', at('pages.tif'), ...layers])
+  const told = execFileSync('tiffinfo', [at('pages.tif')], { encoding: 'utf8', stdio: ['ignore', 'pipe', 'ignore'] })
+  const frames = readdirSync(at('frames')).filter((name) => name.endsWith('.jpg'))
+  expect([...told.matchAll(/PageName: (.*)/g)].map(([, name]) => name)).toEqual(['Finished', 'As it was fused', ...frames])
+  expect(told.match(/Bits\/Sample: 16/g)).toHaveLength(frames.length + 2)
+  expect(told.match(/Samples\/Pixel: 4/g)).toHaveLength(frames.length + 2)
+  for (const page of [0, 1, 3, frames.length + 1]) {
+    const of = { page, limitInputPixels: false }
+    const there = await sharp(at('pages.tif'), of).toColourspace('rgb16').raw({ depth: 'ushort' }).toBuffer({ resolveWithObject: true })
+    const wanted = await raw(at('same.ora.open', page === 0 ? 'mergedimage.png' : `data/layer00${page}.png`))
+    const [a, b] = [sixteen(there.data), sixteen(wanted.data)]
+    for (let i = 0; i < wanted.info.width * wanted.info.height; i += 11)
+      for (let c = 0; c < 3; c++) expect(a[4 * i + c]).toBe(b[wanted.info.channels * i + c])
+    if (page > 0) expect(a.filter((_, i) => i % 4 === 3)).toEqual(b.filter((_, i) => i % 4 === 3))
+  }
+}, 60_000)
+
+test('beneath a caption layers end, and are seen as before above it', async () => {
+  layered([{ do: 'caption', text: 'Brush', tone: 'light' }], 'words.ora')
+  const { width, height } = await sharp(at('result.tif')).metadata()
+  const merged = await sharp(at('words.ora.open', 'mergedimage.png')).metadata()
+  expect([merged.width, merged.height > height]).toEqual([width, true])
+  const { data, info } = await raw(at('words.ora.open', 'data', 'layer001.png'))
+  expect([info.width, info.height]).toEqual([merged.width, merged.height])
+  const samples = sixteen(data)
+  expect([samples[3], samples[4 * width * height - 1], samples[4 * width * height + 3]]).toEqual([65535, 65535, 0])
+})
+
 test('layers without a report, and frames of another render, are refused; nothing is left behind', () => {
   writeFileSync(at('recipe.json'), JSON.stringify({ steps: [] }))
   const args = ['finish', at('result.tif'), '--recipe', at('recipe.json'), '--out', at('no.ora'), '--layers', at('frames')]

@@ -206,3 +206,48 @@ test('the proof comes after a look at mending too: a part kept for offline is ha
   await page.goto(address)
   await expect.poll(async () => (await proof(page).boundingBox())?.width ?? 0).toBeGreaterThan(200)
 })
+
+test('sharpening is judged on a part at 100 %, which is what the file will have there', async ({ page }) => {
+  await page.goto(address)
+  await expect(steps(page)).not.toHaveCount(0)
+  for (let left = await steps(page).count(); left > 0; left--)
+    await page
+      .getByRole('button', { name: /^Remove/ })
+      .first()
+      .click()
+  await expect(steps(page)).toHaveCount(0)
+  await add(page, 'Sharpen')
+  await expect(page.locator('.konvajs-content').first()).toBeVisible()
+  const box = (await proof(page).boundingBox())!
+  await page.mouse.click(box.x + 0.6 * box.width, box.y + 0.55 * box.height)
+  const look = page.getByTestId('look')
+  const seen = async () => {
+    const picture = await look.evaluate((canvas: HTMLCanvasElement) => canvas.toDataURL('image/png'))
+    return sharp(Buffer.from(picture.split(',')[1], 'base64'))
+      .removeAlpha()
+      .raw()
+      .toBuffer({ resolveWithObject: true })
+  }
+  const before = await seen()
+  const amount = page.getByRole('slider', { name: 'How much' })
+  await amount.focus()
+  for (let k = 0; k < 10; k++) await page.keyboard.press('ArrowRight')
+  await expect.poll(async () => (await seen()).data.equals(before.data)).toBe(false)
+  await page.waitForTimeout(800)
+  await choose(page, 'Format', 'PNG')
+  const file = sharp((await download(page, 'Write the file')).contents)
+  const whole = await file.removeAlpha().toColourspace('srgb').raw().toBuffer({ resolveWithObject: true })
+  const { data, info } = await seen()
+  /** The level that nine of ten pixels differ by at the most, were the part to lie there. */
+  const apart = (left: number, top: number) => {
+    const off: number[] = []
+    for (let y = 4; y < info.height - 4; y++)
+      for (let i = 12; i < 3 * info.width - 12; i++)
+        off.push(Math.abs(whole.data[3 * ((top + y) * whole.info.width + left) + i] - data[3 * y * info.width + i]))
+    return off.sort((one, other) => one - other)[Math.floor(0.9 * off.length)]
+  }
+  // A click is on the screen's pixels, which are larger than the picture's: it lies within two of them.
+  const [x, y] = [Math.round(0.6 * whole.info.width - info.width / 2), Math.round(0.55 * whole.info.height - info.height / 2)]
+  const around = [-2, -1, 0, 1, 2].flatMap((dy) => [-2, -1, 0, 1, 2].map((dx) => apart(x + dx, y + dy)))
+  expect(Math.min(...around)).toBeLessThanOrEqual(2)
+})

@@ -43,15 +43,6 @@ const views = [
   { name: 'result', path: `/shoots/${fused.id}/result`, wait: 2500 },
   { name: 'result-map', path: `/shoots/${fused.id}/result`, wait: 2500, act: (page) => page.keyboard.press('m') },
   {
-    name: 'result-frame',
-    path: `/shoots/${fused.id}/result`,
-    wait: 2500,
-    act: async (page) => {
-      await page.getByRole('button', { name: '100 %' }).click()
-      await page.keyboard.press('ArrowRight')
-    },
-  },
-  {
     name: 'mend',
     path: `/shoots/${fused.id}/mend`,
     wait: 2500,
@@ -84,6 +75,17 @@ const views = [
       for (let k = 0; k < 6; k++) await page.keyboard.press('ArrowUp')
       await page.evaluate('window.scrollTo(0, 0)')
       await page.waitForTimeout(1500)
+    },
+  },
+  {
+    name: 'relief',
+    path: `/shoots/${fused.id}/deliver?view=relief`,
+    wait: 4000,
+    act: async (page) => {
+      await page.getByRole('checkbox', { name: 'Light from the side' }).check()
+      await page.getByTestId('relief').focus()
+      for (let k = 0; k < 5; k++) await page.keyboard.press('ArrowLeft')
+      for (let k = 0; k < 4; k++) await page.keyboard.press('ArrowUp')
     },
   },
   {

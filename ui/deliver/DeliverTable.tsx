@@ -4,9 +4,10 @@ import { useQuery } from '@tanstack/react-query'
 import dynamic from 'next/dynamic'
 import { useEffect, useMemo, useState } from 'react'
 import { Checkbox } from 'antd'
-import { shapeAfter, withFacts, type CaptionFacts, type Recipe, type Step, type StepName } from '@/core/finish'
+import { shapeAfter, withFacts, type CaptionFacts, type Place, type Recipe, type Step, type StepName } from '@/core/finish'
 import type { RenderDetail, RunDetail, ShootDetail } from '@/schemas'
 import { fetchJson } from '../api'
+import { coveredAfter, coveredOf } from './covered'
 import { EDITORS, type Editor } from './editors'
 import { Kept } from './Kept'
 import { newStep, placeFor } from './newStep'
@@ -39,6 +40,8 @@ export function DeliverTable({ shoot, run, render }: Props) {
   const [open, setOpen] = useState<number>()
   const [clipped, setClipped] = useState(false)
   const [untouched, setUntouched] = useState(false)
+  /** Where one looks closely, as parts of the picture's width and height. */
+  const [look, setLook] = useState<Place>([0.5, 0.5])
   const steps = useMemo(() => recipe?.steps ?? [], [recipe])
   const step = open === undefined ? undefined : steps[open]
   const editor = step && (EDITORS[step.do] as unknown as Editor<StepName>)
@@ -58,6 +61,7 @@ export function DeliverTable({ shoot, run, render }: Props) {
   )
   const proof = useProof(load, proven, step?.do === 'tones' ? open : undefined, clipped)
   const pixel_mm = useMemo(() => pixelOf(run), [run])
+  const covered = useMemo(() => coveredOf(render.report, run.frames[0] ?? crop), [render.report, run.frames, crop])
 
   useKeys({ undo, redo, setUntouched, close: () => setOpen(undefined) })
   if (!recipe) return null
@@ -69,7 +73,7 @@ export function DeliverTable({ shoot, run, render }: Props) {
   const add = (name: StepName) => {
     const at = placeFor(name, steps)
     const around = shapeOf(steps.slice(0, at), crop)
-    set([...steps.slice(0, at), newStep(name, { ...around, pixel_mm }), ...steps.slice(at)], at)
+    set([...steps.slice(0, at), newStep(name, { ...around, pixel_mm, covered: coveredAfter(covered, steps.slice(0, at)) }), ...steps.slice(at)], at)
   }
   const onStep = (changed: Step, kind?: string) =>
     set(
@@ -84,6 +88,12 @@ export function DeliverTable({ shoot, run, render }: Props) {
     frames: run.frames[0] ?? crop,
     light: proof.shown?.light,
     slices: render.report.frames.length,
+    renderId: render.id,
+    full: load.full,
+    upTo: withFacts(steps.slice(0, open! + 1), facts),
+    look: [look[0] * shape.width, look[1] * shape.height] as Place,
+    onLook: ([x, y]: Place) => setLook([x / shape.width, y / shape.height]),
+    covered: coveredAfter(covered, steps.slice(0, open)),
     scaleKnown: pixel_mm !== undefined,
   }
   return (

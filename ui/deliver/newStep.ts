@@ -1,4 +1,5 @@
 import { roundLength_mm, type Step, type StepName } from '@/core/finish'
+import type { Rectangle } from '@/core/raster'
 
 interface Around {
   /** Size of the picture at that step. */
@@ -7,6 +8,8 @@ interface Around {
   /** Size of a pixel of the render on the subject, where it is known, and px now for one of those. */
   pixel_mm?: number
   scale: number
+  /** The part that all frames show, where there are edges that not all do. */
+  covered?: Rectangle
 }
 
 /** What a step is called before it says what it does. */
@@ -63,7 +66,8 @@ const MAKE: { [K in StepName]: (around: Around) => Extract<Step, { do: K }> } = 
     stops: 0.5,
   }),
   straighten: () => ({ do: 'straighten', degrees: 0 }),
-  crop: ({ width, height }) => {
+  crop: ({ width, height, covered }) => {
+    if (covered) return { do: 'crop', ...covered }
     const [x, y] = [Math.round(0.05 * width), Math.round(0.05 * height)]
     return { do: 'crop', x, y, width: width - 2 * x, height: height - 2 * y }
   },

@@ -1,5 +1,6 @@
 import { WasmKernels } from '@/core/raster/kernels'
-import { finish, proofSteps, spaceOf, standing, type Canvas, type Grey, type Step, type Tools } from '@/core/finish'
+import type { Canvas, Grey, Step, Tools } from '@/core/finish'
+import { halved, Proving } from './proving'
 
 /** A picture to try recipes on: loaded once. */
 export interface ProofLoad {
@@ -13,6 +14,8 @@ export interface ProofOrder {
   lightBefore?: number
   /** Places that are white or black altogether are marked. */
   clipped: boolean
+  /** While something is dragged: at half the size, to be soon there. */
+  quick: boolean
 }
 
 export type ProofReply =
@@ -20,12 +23,8 @@ export type ProofReply =
   | { order: number; bitmap: ImageBitmap; light?: number[] }
   | { order: number; error: string }
 
-/** Kinds of light that are counted: half stops below white. */
-export const LIGHT_KINDS = 24
-const SPACE = spaceOf()
-
-let picture: (Grey & { depth?: Grey; confidence?: Grey }) | undefined
-let full = { width: 1, height: 1 }
+/** At the size of the screen, and at half of it while something is dragged. */
+let proving: { whole: Proving; quick: Proving } | undefined
 
 /** Words that were drawn before, by what they are and how high. */
 const drawn = new Map<string, ReturnType<Tools['words']>>()
@@ -56,78 +55,48 @@ async function fetched(render: number, of: string, width: number): Promise<Grey 
   return { width: number('x-width'), height: number('x-height'), data: new Uint16Array(await response.arrayBuffer()) }
 }
 
-async function load({ render, width, full: size }: ProofLoad['load']): Promise<ProofReply> {
+async function load({ render, width, full }: ProofLoad['load']): Promise<ProofReply> {
   const [samples, depth, confidence] = await Promise.all(['picture', 'depth', 'confidence'].map((of) => fetched(render, of, width)))
   if (!samples) throw new Error('The picture cannot be loaded. Reload the page.')
   const fits = (map?: Grey) => (map?.width === samples.width && map.height === samples.height ? map : undefined)
-  kept = undefined
-  last = []
-  picture = { ...samples, depth: fits(depth), confidence: fits(confidence) }
-  full = size
+  const picture = { ...samples, depth: fits(depth), confidence: fits(confidence) }
+  proving = { whole: new Proving(picture, full, TOOLS), quick: new Proving(halved(picture), full, TOOLS) }
   return { loaded: { width: samples.width, height: samples.height, depth: picture.depth !== undefined } }
 }
 
-/** The picture after the first steps of the order before: a handle that is dragged changes one step, and those before it stay. */
-let kept: { steps: string[]; canvas: Canvas } | undefined
-let last: string[] = []
-
-const copied = (canvas: Canvas): Canvas => ({ ...canvas, samples: canvas.samples.slice() })
-
-/** Carries steps out, beginning with what those before the first changed one made. */
-async function finished(start: Canvas, steps: Step[]): Promise<Canvas> {
-  const names = steps.map((step) => JSON.stringify(step))
-  const same = names.findIndex((name, k) => name !== last[k])
-  const common = same < 0 ? names.length : same
-  last = names
-  const serves = kept !== undefined && kept.steps.length <= common && kept.steps.every((name, k) => name === names[k])
-  let begun = serves ? kept!.steps.length : 0
-  let canvas = serves ? copied(kept!.canvas) : start
-  if (common > begun && common < steps.length) {
-    canvas = await finish(canvas, steps.slice(begun, common), TOOLS)
-    kept = { steps: names.slice(0, common), canvas: copied(canvas) }
-    begun = common
-  }
-  return finish(canvas, steps.slice(begun), TOOLS)
-}
-
-async function prove({ order, steps, lightBefore, clipped }: ProofOrder): Promise<ProofReply> {
-  const { width, height, data, depth, confidence } = picture!
-  const canvas = (): Canvas => ({ samples: data.slice(), width, height, depth, confidence, space: SPACE, scale: width / full.width })
-  const proof = (some: Step[]) => proofSteps(some, full, { width, height })
-  const light = lightBefore === undefined ? undefined : lightOf(await finish(canvas(), proof(steps.slice(0, lightBefore)), TOOLS))
-  const done = await finished(canvas(), proof(standing(steps)))
+async function prove({ order, steps, lightBefore, clipped, quick }: ProofOrder): Promise<ProofReply> {
+  const { whole, quick: half } = proving!
+  const light = lightBefore === undefined ? undefined : await half.lightAfter(steps.slice(0, lightBefore))
+  const done = await (quick ? half : whole).prove(steps, quick)
   return { order, bitmap: bitmapOf(done, clipped), light }
-}
-
-/** How much of the picture has each kind of light, the darkest first; the most is 1. */
-function lightOf({ samples, space }: Canvas): number[] {
-  const [r, g, b] = space.luminance
-  const counts = new Array<number>(LIGHT_KINDS).fill(0)
-  for (let i = 0; i < samples.length; i += 3) {
-    const light = r * space.light[samples[i]] + g * space.light[samples[i + 1]] + b * space.light[samples[i + 2]]
-    counts[Math.min(LIGHT_KINDS - 1, Math.max(0, LIGHT_KINDS + Math.floor(2 * Math.log2(light || 1e-9))))]++
-  }
-  const most = Math.max(...counts)
-  return counts.map((count) => count / most)
 }
 
 /** Marks of places that are white or black altogether: seen on any picture, and on nothing real. */
 const WHITE = [255, 120, 0]
 const BLACK = [0, 150, 255]
 
+/** Levels of a screen by samples of 16 bits, to the nearest. */
+const LEVELS = Uint8Array.from({ length: 65536 }, (_, sample) => Math.round(sample / 257))
+const OPAQUE = 0xff000000
+const packed = ([red, green, blue]: number[]) => red | (green << 8) | (blue << 16) | OPAQUE
+
 function bitmapOf({ samples, width, height }: Canvas, clipped: boolean): ImageBitmap {
   const image = new ImageData(width, height)
-  for (let i = 0, o = 0; i < samples.length; i += 3, o += 4) {
-    const [red, green, blue] = [samples[i], samples[i + 1], samples[i + 2]]
-    const mark = !clipped ? undefined : red === 65535 || green === 65535 || blue === 65535 ? WHITE : red + green + blue === 0 ? BLACK : undefined
-    image.data[o] = mark ? mark[0] : (red + 128) / 257
-    image.data[o + 1] = mark ? mark[1] : (green + 128) / 257
-    image.data[o + 2] = mark ? mark[2] : (blue + 128) / 257
-    image.data[o + 3] = 255
-  }
+  const pixels = new Uint32Array(image.data.buffer)
+  for (let i = 0, o = 0; i < samples.length; i += 3, o++)
+    pixels[o] = LEVELS[samples[i]] | (LEVELS[samples[i + 1]] << 8) | (LEVELS[samples[i + 2]] << 16) | OPAQUE
+  if (clipped) markClipped(samples, pixels)
   const canvas = new OffscreenCanvas(width, height)
   canvas.getContext('2d')!.putImageData(image, 0, 0)
   return canvas.transferToImageBitmap()
+}
+
+function markClipped(samples: Uint16Array, pixels: Uint32Array): void {
+  const [white, black] = [packed(WHITE), packed(BLACK)]
+  for (let i = 0, o = 0; i < samples.length; i += 3, o++) {
+    if (samples[i] === 65535 || samples[i + 1] === 65535 || samples[i + 2] === 65535) pixels[o] = white
+    else if (samples[i] + samples[i + 1] + samples[i + 2] === 0) pixels[o] = black
+  }
 }
 
 addEventListener('message', ({ data: asked }: MessageEvent<ProofLoad | ProofOrder>) => {

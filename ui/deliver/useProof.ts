@@ -9,6 +9,10 @@ export interface Shown {
   light?: number[]
 }
 
+/** Changes that follow each other so soon are of something that is dragged; it is at rest when none comes for so long. */
+const DRAGGED_ms = 600
+const REST_ms = 200
+
 /** Carries a recipe out on a small picture in a worker, always the newest that was asked for: steps that come meanwhile replace each other. */
 export function useProof(load: ProofLoad['load'], steps: Step[], lightBefore: number | undefined, clipped: boolean) {
   const [shown, setShown] = useState<Shown>()
@@ -18,6 +22,7 @@ export function useProof(load: ProofLoad['load'], steps: Step[], lightBefore: nu
   const busy = useRef(false)
   const waiting = useRef<ProofOrder>(undefined)
   const count = useRef(0)
+  const changed = useRef(-Infinity)
 
   useEffect(() => {
     const made = new Worker(new URL('./proofWorker.ts', import.meta.url))
@@ -45,12 +50,21 @@ export function useProof(load: ProofLoad['load'], steps: Step[], lightBefore: nu
 
   useEffect(() => {
     if (!facts) return
-    const order = { order: ++count.current, steps, lightBefore, clipped }
-    if (busy.current) waiting.current = order
-    else {
-      busy.current = true
-      worker.current!.postMessage(order)
+    const send = (quick: boolean) => {
+      const order = { order: ++count.current, steps, lightBefore, clipped, quick }
+      if (busy.current) waiting.current = order
+      else {
+        busy.current = true
+        worker.current!.postMessage(order)
+      }
     }
+    const now = performance.now()
+    const quick = now - changed.current < DRAGGED_ms
+    changed.current = now
+    send(quick)
+    // Once nothing more comes it is shown as fine as it is.
+    const timer = quick ? setTimeout(() => send(false), REST_ms) : undefined
+    return () => clearTimeout(timer)
   }, [facts, steps, lightBefore, clipped])
   return { shown, facts, error }
 }

@@ -14,8 +14,8 @@ const wholes = (space: Workspace, length: number, value: (i: number) => number) 
 }
 /** Light as the square of a sample, and back by pieces of the first bits. */
 const LIGHT = Float32Array.from({ length: 65536 }, (_, i) => (i / 65535) ** 2)
-const BACK = Float32Array.from({ length: (31 << 11) + 1 }, (_, k) => {
-  const bits = new Uint32Array([((96 << 11) + k) << 12])
+const BACK = Float32Array.from({ length: (31 << 8) + 1 }, (_, k) => {
+  const bits = new Uint32Array([((96 << 8) + k) << 15])
   return 65535 * Math.sqrt(new Float32Array(bits.buffer)[0])
 })
 const table = (steps: number, seed: number) => Array.from({ length: steps + 2 }, (_, k) => 0.8 + 0.5 * Math.sin((k * seed) / 300_000))

@@ -19,7 +19,7 @@ export const FADE_steps = 1024
 /** Light below this power of two (with 127 for 1) is black: less than a tenth of the first sample's. */
 export const DARKEST_exponent = 96
 /** Pieces of the table from light to samples for each doubling of light: so many bits of a floating-point number. */
-export const PIECES_bits = 11
+export const PIECES_bits = 8
 
 const KINDS = ['scale', 'tones', 'colour', 'fade', 'fadeByMap', 'gains'] as const
 

@@ -1,5 +1,6 @@
 import type { ReactNode } from 'react'
-import type { StepName, StepOf } from '@/core/finish'
+import type { Place, Step, StepName, StepOf } from '@/core/finish'
+import type { Rectangle } from '@/core/raster'
 
 /** What an editor of a step is handed. */
 export interface EditorProps<K extends StepName> {
@@ -16,6 +17,16 @@ export interface EditorProps<K extends StepName> {
   /** How much light of each kind there is before it. */
   light?: number[]
   slices: number
+  renderId: number
+  /** Of the render. */
+  full: { width: number; height: number }
+  /** Up to this one, what is known filled in. */
+  upTo: Step[]
+  /** Where one looks closely, in px of the picture. */
+  look: Place
+  onLook: (place: Place) => void
+  /** The part that all frames show, where there are edges that not all do. */
+  covered?: Rectangle
   /** Whether the size of a pixel on the subject is known from the plan. */
   scaleKnown: boolean
 }

@@ -1,13 +1,44 @@
 import { useState } from 'react'
 import { InputNumber, Select } from 'antd'
-import { barText, roundLength_mm } from '@/core/finish'
+import { barText, roundLength_mm, type Place } from '@/core/finish'
+import type Konva from 'konva'
+import { Rect } from 'react-konva'
 import { Amount } from './Amount'
+import { Look, LOOK_px } from './Look'
 import type { Editor } from './editor'
 import { sharpenFor } from './sharpenFor'
 import styles from '../deliver.module.css'
 
+/** The place of the picture that was pointed at. */
+function pointed(target: Konva.Node, times: number): Place {
+  const { x, y } = target.getStage()!.getPointerPosition()!
+  return [x / times, y / times]
+}
+
 export const sharpen: Editor<'sharpen'> = {
-  Fields: function Fields({ step, onStep, width }) {
+  // Where one looks closely: as large as the part is on the picture.
+  Overlay: ({ look: [x, y], onLook, times, width, height }) => (
+    <>
+      <Rect
+        width={width * times}
+        height={height * times}
+        onClick={({ target }) => onLook(pointed(target, times))}
+        onTap={({ target }) => onLook(pointed(target, times))}
+      />
+      <Rect
+        x={(x - LOOK_px.width / 2) * times}
+        y={(y - LOOK_px.height / 2) * times}
+        width={LOOK_px.width * times}
+        height={LOOK_px.height * times}
+        stroke="#fff"
+        strokeWidth={1}
+        shadowColor="#000"
+        shadowBlur={2}
+        listening={false}
+      />
+    </>
+  ),
+  Fields: function Fields({ step, onStep, width, renderId, full, upTo, look }) {
     const [use, setUse] = useState<'screen' | 'print'>('screen')
     const [paper, setPaper] = useState({ width_mm: 600, away_cm: 80 })
     const print = (change: Partial<typeof paper>) => {
@@ -61,6 +92,7 @@ export const sharpen: Editor<'sharpen'> = {
           step={0.05}
           onValue={(amount) => onStep({ ...step, amount }, 'amount')}
         />
+        <Look renderId={renderId} full={full} steps={upTo} at={look} />
       </>
     )
   },

@@ -26,18 +26,20 @@ function shaped({ x, y, width, height }: { x: number; y: number; width: number; 
 }
 
 /** The crop on the picture, with handles. */
-function Frame({ step, onStep, times, width, height }: OverlayProps<'crop'>) {
+function Frame({ step, onStep, times, width, height, covered = { x: 0, y: 0, width, height } }: OverlayProps<'crop'>) {
   const rect = useRef<Konva.Rect>(null)
   const handles = useRef<Konva.Transformer>(null)
   useEffect(() => {
     if (rect.current) handles.current?.nodes([rect.current])
   }, [])
   const kept = (node: Konva.Node) => {
-    const wide = Math.min(width, Math.max(8, Math.round((node.width() * node.scaleX()) / times)))
-    const high = Math.min(height, Math.max(8, Math.round((node.height() * node.scaleY()) / times)))
+    const wide = Math.min(covered.width, Math.max(8, Math.round((node.width() * node.scaleX()) / times)))
+    const high = Math.min(covered.height, Math.max(8, Math.round((node.height() * node.scaleY()) / times)))
     node.scale({ x: 1, y: 1 })
-    const held = (at: number, most: number) => Math.min(most, Math.max(0, Math.round(at / times)))
-    onStep({ ...step, x: held(node.x(), width - wide), y: held(node.y(), height - high), width: wide, height: high })
+    const held = (at: number, least: number, most: number) => Math.min(most, Math.max(least, Math.round(at / times)))
+    const x = held(node.x(), covered.x, covered.x + covered.width - wide)
+    const y = held(node.y(), covered.y, covered.y + covered.height - high)
+    onStep({ ...step, x, y, width: wide, height: high })
   }
   const [left, top, right, bottom] = [step.x, step.y, step.x + step.width, step.y + step.height].map((at) => at * times)
   const [all, down] = [width * times, height * times]
@@ -48,6 +50,18 @@ function Frame({ step, onStep, times, width, height }: OverlayProps<'crop'>) {
       <Rect {...veil} y={bottom} width={all} height={down - bottom} />
       <Rect {...veil} y={top} width={left} height={bottom - top} />
       <Rect {...veil} x={right} y={top} width={all - right} height={bottom - top} />
+      {covered.width * covered.height < width * height && (
+        <Rect
+          x={covered.x * times}
+          y={covered.y * times}
+          width={covered.width * times}
+          height={covered.height * times}
+          stroke="#fff"
+          strokeWidth={1}
+          dash={[6, 5]}
+          listening={false}
+        />
+      )}
       <Rect
         ref={rect}
         x={left}
@@ -79,8 +93,9 @@ function Frame({ step, onStep, times, width, height }: OverlayProps<'crop'>) {
 
 export const crop: Editor<'crop'> = {
   before: true,
-  Fields: ({ step, onStep, frames }) => (
+  Fields: ({ step, onStep, frames, covered }) => (
     <>
+      {covered && <p>Beyond the dashed line not every frame shows something. The crop stays within it.</p>}
       <p>
         Drag the frame or its handles. {step.width} × {step.height} px.
       </p>

@@ -5,8 +5,8 @@ import { rowOf } from './memory'
 const OPERATION_BYTES: usize = 48
 const TONE_STEPS: f32 = 4096
 const FADE_STEPS: f32 = 1024
-const SHIFT: i32 = 12
-const FIRST: i32 = 96 << 11
+const SHIFT: i32 = 15
+const FIRST: i32 = 96 << 8
 
 @inline function between(table: usize, place: f32): f32 {
   const step = <i32>place
@@ -98,7 +98,7 @@ function operate(op: usize, row: usize, apart: usize, width: i32, y: i32, mapRow
   if (piece < 0) return 0
   const at = back + (<usize>piece << 2)
   const before = load<f32>(at)
-  return <u16>(before + <f32>(bits & ((1 << SHIFT) - 1)) * <f32>(1.0 / 4096.0) * (load<f32>(at, 4) - before) + <f32>0.5)
+  return <u16>(before + <f32>(bits & ((1 << SHIFT) - 1)) * <f32>(1.0 / 32768.0) * (load<f32>(at, 4) - before) + <f32>0.5)
 }
 
 /** Samples to light, operations, and back; see the twin. */

@@ -22,7 +22,7 @@ import { idOf, respond, sendFile } from '../../../respond'
 type Place = { params: Promise<{ id: string; what: string }> }
 
 /**
- * A render as `thumb`nail, `zoom` description, coloured source `map`, its `registration`, the `places` worth a look, an `area` of it or of its `depths` without loss, `lines` laid through those, a `walk` over it by them,
+ * A render as `thumb`nail, `zoom` description, coloured source `map`, its `registration`, the `places` worth a look, an `area` of it, of its `depths` or their `confidences` without loss, `lines` laid through those, a `walk` over it by them,
  * or the frame that is seen `at` a pixel; or a file that lies beside it, to take away (`depth`, `confidence`, `json`).
  */
 export const GET = (request: Request, { params }: Place) =>
@@ -49,6 +49,8 @@ export const GET = (request: Request, { params }: Place) =>
         return sendArea(picture, request, folders.incoming())
       case 'depths':
         return sendSamples(await depthArea(path.join(folders.render(render.folder), 'depth.png'), areaOf(request)), 16)
+      case 'confidences':
+        return sendSamples(await depthArea(path.join(folders.render(render.folder), 'confidence.png'), areaOf(request)), 16)
       case 'lines': {
         const { depths } = check<{ depths: string }>(depthsSchema, Object.fromEntries(new URL(request.url).searchParams))
         return { lines: await linesThrough(path.join(folders.render(render.folder), 'depth.png'), depths.split(',').map(Number)) }
