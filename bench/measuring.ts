@@ -69,7 +69,16 @@ for (const series of SERIES) {
     at('positions.json'),
     JSON.stringify(Object.fromEntries(truth.frames.map((frame: { file: string; position_mm: number }) => [frame.file, frame.position_mm]))),
   )
-  const maps = ['--depth', at('depth.png'), '--confidence', at('confidence.png'), '--positions', at('positions.json'), '--reference', String(Math.ceil(positions_mm.length / 2))]
+  const maps = [
+    '--depth',
+    at('depth.png'),
+    '--confidence',
+    at('confidence.png'),
+    '--positions',
+    at('positions.json'),
+    '--reference',
+    String(Math.ceil(positions_mm.length / 2)),
+  ]
   nitidus('fuse', at('frames'), '--out', at('result.tif'), '--report', at('report.json'), ...maps)
   const { depth, crop } = JSON.parse(readFileSync(at('report.json'), 'utf8'))
   const pixelSize = pixelSizeOf(planOf(series), WIDTH, middle_mm)!

@@ -2,8 +2,8 @@ import { execFileSync } from 'node:child_process'
 import { writeFile } from 'node:fs/promises'
 import path from 'node:path'
 import { Readable } from 'node:stream'
-import { contactOf, contactPdf, recordOf, recordPdf } from '..'
-import { captionFactsOf, renderOf } from '..'
+import { AS_IT_IS } from '@/core/finish'
+import { captionFactsOf, contactOf, contactPdf, finishedFile, recordOf, recordPdf, renderOf } from '..'
 import { ownServer } from '../testRun'
 import { picture } from '../testServer'
 
@@ -47,10 +47,17 @@ test('hundreds of frames go on over further pages, none left out', async () => {
 test('a record tells plan, run, survey, settings and recipe on one page, in the units asked for', async () => {
   const { shootId, runId } = await run(2)
   const { shoots, store, db, kit, recipes } = server().context
-  for (const [k, position_mm] of [0, 3].entries())
-    await store.add(runId, `p${k}.jpg`, Readable.from([await picture(64, 48, `#4${k}4`)]), position_mm)
+  for (const [k, position_mm] of [0, 3].entries()) await store.add(runId, `p${k}.jpg`, Readable.from([await picture(64, 48, `#4${k}4`)]), position_mm)
   const { render } = await fuse(runId)
-  await recipes.set(render, { steps: [{ do: 'light', stops: 0.5 }, { do: 'colour', strength: 0, off: true }], profile: 'keep', bits: 16, quality: 92 })
+  await recipes.set(render, {
+    steps: [
+      { do: 'light', stops: 0.5 },
+      { do: 'colour', strength: 0, off: true },
+    ],
+    profile: 'keep',
+    bits: 16,
+    quality: 92,
+  })
   const shoot = await shoots.detail(shootId)
   const record = async (system: 'metric' | 'inches') => read(await recordPdf(await recordOf(db, store, await kit.all(), shoot, render, system)))
   const { text, pages, pictures } = await record('metric')
@@ -72,4 +79,16 @@ test('a caption knows what is known of a render, and nothing else', async () => 
   expect(facts.magnification).toMatch(/ : 1$/)
   // These frames say nothing of a lens, and their positions are not known.
   expect([facts.lens, facts.depth]).toEqual([undefined, undefined])
+})
+
+test('a caption in a recipe is filled in for each picture that it finishes', async () => {
+  const { runId, shootId } = await run(2)
+  const { render } = await fuse(runId)
+  const { db, jobs, work, store, shoots } = server().context
+  const recipe = { ...AS_IT_IS, steps: [{ do: 'caption' as const, text: '{title}, {lens}', tone: 'light' as const }] }
+  const { name } = await jobs.outcome<'finish'>(await work.finish(render, { recipe, format: 'png' }))
+  const { file } = await finishedFile(db, store.folders, render, name)
+  const told = execFileSync('exiftool', ['-ImageHeight', '-Description', '-s3', file], { encoding: 'utf8' }).trim().split('\n')
+  expect(Number(told[0])).toBeGreaterThan(48)
+  expect(told[1]).toBe(`Caption: ${(await shoots.detail(shootId)).title}`.slice(0, 'Caption: '.length + 40))
 })

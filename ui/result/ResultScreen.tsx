@@ -81,6 +81,12 @@ function Render({ shoot, run, render, others }: { shoot: ShootDetail; run: RunDe
   return (
     <div className={styles.columns}>
       <section className={styles.view}>
+        <nav aria-label="What comes next" className={styles.onward}>
+          <Link className={styles.next} href={`/shoots/${shoot.id}/deliver?render=${render.id}`}>
+            Finish and deliver this picture
+          </Link>
+          <Link href={`/shoots/${shoot.id}/mend?render=${render.id}`}>Look it over and mend it first</Link>
+        </nav>
         <div className={styles.switch} role="group" aria-label="What the view shows">
           <button type="button" aria-pressed={shown.kind === 'fused'} onClick={() => setShown({ kind: 'fused' })}>
             Fused <kbd>F</kbd>
@@ -118,9 +124,6 @@ function Render({ shoot, run, render, others }: { shoot: ShootDetail; run: RunDe
         <Motion report={report} frames={named} selected={selected} onSelect={showFrame} />
       </section>
       <aside className={styles.side}>
-        <Link className={styles.next} href={`/shoots/${shoot.id}/deliver?render=${render.id}`}>
-          Finish and deliver this picture
-        </Link>
         <PreviewPanel
           {...preview}
           current={triedText(report.settings)}

@@ -54,7 +54,7 @@ function operate(op: usize, row: usize, apart: usize, width: i32, y: i32, mapRow
     const none = f32x4.splat(0)
     const steps = f32x4.splat(TONE_STEPS)
     for (let at = row; at < end; at += 16) {
-      const light = f32x4.pmin(one, f32x4.pmax(none, luminanceFour(at, apart, op)))
+      const light = f32x4.min(one, f32x4.max(none, luminanceFour(at, apart, op)))
       const place = f32x4.mul(f32x4.sqrt(f32x4.sqrt(light)), steps)
       const gain = f32x4(
         between(table, f32x4.extract_lane(place, 0)), between(table, f32x4.extract_lane(place, 1)),
