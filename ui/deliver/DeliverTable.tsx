@@ -5,6 +5,7 @@ import dynamic from 'next/dynamic'
 import { useEffect, useMemo, useState } from 'react'
 import { Checkbox } from 'antd'
 import { shapeAfter, withFacts, type CaptionFacts, type Place, type Recipe, type Step, type StepName } from '@/core/finish'
+import { pixelSizeOf } from '@/core/relief'
 import type { RenderDetail, RunDetail, ShootDetail } from '@/schemas'
 import { fetchJson } from '../api'
 import { coveredAfter, coveredOf } from './covered'
@@ -60,7 +61,7 @@ export function DeliverTable({ shoot, run, render }: Props) {
     [render.id, crop],
   )
   const proof = useProof(load, proven, step?.do === 'tones' ? open : undefined, clipped)
-  const pixel_mm = useMemo(() => pixelOf(run), [run])
+  const pixel_mm = useMemo(() => pixelOf(run, render.report.reference), [run, render.report.reference])
   const covered = useMemo(() => coveredOf(render.report, run.frames[0] ?? crop), [render.report, run.frames, crop])
 
   useKeys({ undo, redo, setUntouched, close: () => setOpen(undefined) })
@@ -153,11 +154,10 @@ function shapeOf(steps: Step[], crop: { width: number; height: number }): { widt
 
 const sizeText = ({ width, height }: { width: number; height: number }) => `${width} × ${height} px will be delivered.`
 
-/** Size of a pixel of the render on the subject, as the plan has it. */
-function pixelOf({ planRequest, frames }: RunDetail): number | undefined {
-  const optics = planRequest?.optics
-  if (!planRequest || optics?.kind !== 'lens' || !optics.magnification || !frames[0]) return undefined
-  return planRequest.camera.sensorWidth_mm / frames[0].width / optics.magnification
+/** Size of a pixel of the render on the subject, in the plane of focus of the frame that it is framed by, as the plan has it. */
+function pixelOf({ planRequest, frames }: RunDetail, reference: string): number | undefined {
+  const framed = frames.find(({ name }) => name === reference)
+  return planRequest && framed ? pixelSizeOf(planRequest, framed.width, framed.position_mm ?? 0)?.size_mm : undefined
 }
 
 interface Keys {
