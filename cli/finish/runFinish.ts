@@ -2,7 +2,8 @@ import { mkdtemp, readFile, rm } from 'node:fs/promises'
 import path from 'node:path'
 import sharp from 'sharp'
 import { convertSamples, drawWords, finishedFormatOf, profileOf, readFacts, readGrey, readSamples, readTakenWith, writeFinished } from '@/codec'
-import { finish, spaceOf, type Canvas, type Grey, type Recipe, type Tools } from '@/core/finish'
+import { finish, spaceOf, standing, type Canvas, type Grey, type Recipe, type Tools } from '@/core/finish'
+import { WasmKernels } from '@/core/raster/kernels'
 import { refusal } from '@/core/words'
 import { checkRegistration, madeText, type FinishJob } from '@/schemas'
 import { withTeam } from '../fuse/team'
@@ -31,6 +32,8 @@ export async function runFinish(job: FinishJob, progress: Progress): Promise<voi
 
 /** The same with the frames at hand that are laid under it, where layers are asked for; steps are carried out on all cores. */
 export function finishPicture(job: FinishJob, beneath: Beneath | undefined, progress: Progress): Promise<void> {
+  // Threads are not worth their start where nothing is computed.
+  if (standing(job.recipe.steps).length === 0) return finishWith({ ...LIBRARY, kernels: new WasmKernels() }, job, beneath, progress)
   return withTeam(async (gathering) => {
     const { kernels } = await gathering
     await finishWith({ ...LIBRARY, kernels }, job, beneath, progress)
