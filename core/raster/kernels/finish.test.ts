@@ -12,11 +12,11 @@ const wholes = (space: Workspace, length: number, value: (i: number) => number) 
   new Uint16Array(space.kernels.buffer(), at, length).set(Uint16Array.from({ length }, (_, i) => value(i)))
   return at
 }
-/** Light as the square of a sample, and back by pieces of the first bits. */
-const LIGHT = Float32Array.from({ length: 65536 }, (_, i) => (i / 65535) ** 2)
+/** Light as a power of the sample, none of it below what the kernel takes for black, and back by pieces of the first bits. */
+const LIGHT = Float32Array.from({ length: 65536 }, (_, i) => (i / 65535) ** 1.8)
 const BACK = Float32Array.from({ length: (31 << 8) + 1 }, (_, k) => {
   const bits = new Uint32Array([((96 << 8) + k) << 15])
-  return 65535 * Math.sqrt(new Float32Array(bits.buffer)[0])
+  return 65535 * new Float32Array(bits.buffer)[0] ** (1 / 1.8)
 })
 const table = (steps: number, seed: number) => Array.from({ length: steps + 2 }, (_, k) => 0.8 + 0.5 * Math.sin((k * seed) / 300_000))
 
@@ -68,7 +68,7 @@ test('light is written in full where it is asked for, beyond white too', () => {
     const words = floats(space, new Float32Array(operationWords([{ kind: 'scale', red: 8, green: 8, blue: 8 }], [0.2, 0.7, 0.1])))
     return { args: [samples, 5, 0, floats(space, LIGHT), floats(space, BACK), words, 1, lights.at], rows: 3, out: [lights] }
   })
-  compiled.forEach((value, i) => expect(value).toBeCloseTo(8 * ((i * 1400) / 65535) ** 2, 5))
+  compiled.forEach((value, i) => expect(value).toBeCloseTo(8 * ((i * 1400) / 65535) ** 1.8, 5))
   expect(twin).toEqual(compiled)
 })
 
