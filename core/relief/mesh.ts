@@ -45,7 +45,7 @@ export function meshOf(depth: Plane & { times: number }, picture: Interleaved, c
 }
 
 /** Numbers of the vertices of all triangles, three each, seen from the front with the first two edges turning left. */
-export function triangleIndices(mesh: Mesh): Uint32Array {
+export function triangleIndices(mesh: Pick<Mesh, 'columns' | 'rows'>): Uint32Array {
   const indices = new Uint32Array(6 * Math.max(0, mesh.columns - 1) * Math.max(0, mesh.rows - 1))
   let at = 0
   for (const triangle of triangles(mesh)) {
@@ -55,7 +55,7 @@ export function triangleIndices(mesh: Mesh): Uint32Array {
   return indices
 }
 
-function* triangles({ columns, rows }: Mesh): Generator<[number, number, number]> {
+function* triangles({ columns, rows }: Pick<Mesh, 'columns' | 'rows'>): Generator<[number, number, number]> {
   for (let row = 0; row + 1 < rows; row++) {
     for (let column = 0; column + 1 < columns; column++) {
       const i = row * columns + column

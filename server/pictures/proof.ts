@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import path from 'node:path'
-import sharp from 'sharp'
+import { readGrey } from '@/codec'
 import { onScreen } from './derived'
 
 /** Samples of 16 bits, the lower byte first, and how many px across and down. */
@@ -24,10 +24,6 @@ export function proofPicture(source: string, width: number, scratch: string): Pr
 
 /** A map of a picture, as small. */
 export async function proofMap(source: string, width: number): Promise<ProofSamples> {
-  const { data, info } = await sharp(source, { limitInputPixels: false })
-    .resize({ width, withoutEnlargement: true })
-    .toColourspace('grey16')
-    .raw({ depth: 'ushort' })
-    .toBuffer({ resolveWithObject: true })
-  return { samples: data, width: info.width, height: info.height }
+  const map = await readGrey(source, width)
+  return { ...map, samples: Buffer.from(map.data.buffer, map.data.byteOffset, map.data.byteLength) }
 }

@@ -1,5 +1,6 @@
 import { WasmKernels } from '@/core/raster/kernels'
 import type { Canvas, Grey, Step, Tools } from '@/core/finish'
+import { proofSamples } from '../proofSamples'
 import { halved, Proving } from './proving'
 
 /** A picture to try recipes on: loaded once. */
@@ -48,15 +49,8 @@ async function fetchWords(text: string, height: number): ReturnType<Tools['words
   return { width: Number(response.headers.get('x-width')), height, data: new Uint8Array(await response.arrayBuffer()) }
 }
 
-async function fetched(render: number, of: string, width: number): Promise<Grey | undefined> {
-  const response = await fetch(`/api/renders/${render}/proof?of=${of}&width=${width}`)
-  if (!response.ok) return undefined
-  const number = (name: string) => Number(response.headers.get(name))
-  return { width: number('x-width'), height: number('x-height'), data: new Uint16Array(await response.arrayBuffer()) }
-}
-
 async function load({ render, width, full }: ProofLoad['load']): Promise<ProofReply> {
-  const [samples, depth, confidence] = await Promise.all(['picture', 'depth', 'confidence'].map((of) => fetched(render, of, width)))
+  const [samples, depth, confidence] = await Promise.all((['picture', 'depth', 'confidence'] as const).map((of) => proofSamples(render, of, width)))
   if (!samples) throw new Error('The picture cannot be loaded. Reload the page.')
   const fits = (map?: Grey) => (map?.width === samples.width && map.height === samples.height ? map : undefined)
   const picture = { ...samples, depth: fits(depth), confidence: fits(confidence) }

@@ -15,7 +15,7 @@ import {
   WebGLRenderer,
 } from 'three'
 import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js'
-import { pixelAt, reliefRise } from '@/core/relief'
+import { pixelAt, reliefRise, triangleIndices } from '@/core/relief'
 import type { ReliefData } from './useSurface'
 
 export type Place = [x: number, y: number]
@@ -185,16 +185,10 @@ export class Stage {
         this.pointAt((x + 0.5) * times - 0.5, (y + 0.5) * times - 0.5, depth[i]).toArray(places, 3 * i)
         on.set([(x + 0.5) / width, 1 - (y + 0.5) / height], 2 * i)
       }
-    const corners = new Uint32Array(6 * (width - 1) * (height - 1))
-    for (let y = 0, c = 0; y + 1 < height; y++)
-      for (let x = 0; x + 1 < width; x++, c += 6) {
-        const i = y * width + x
-        corners.set([i, i + width, i + 1, i + 1, i + width, i + width + 1], c)
-      }
     const geometry = new BufferGeometry()
     geometry.setAttribute('position', new BufferAttribute(places, 3))
     geometry.setAttribute('uv', new BufferAttribute(on, 2))
-    geometry.setIndex(new BufferAttribute(corners, 1))
+    geometry.setIndex(new BufferAttribute(triangleIndices({ columns: width, rows: height }), 1))
     geometry.computeVertexNormals()
     return geometry
   }

@@ -1,6 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
 import { surfaceOf, type Surface, type SurfaceFacts } from '@/core/relief'
 import { fetchJson } from '../api'
+import { proofSamples } from '../proofSamples'
 
 /** A picture with its surface, to turn and measure. */
 export interface ReliefData {
@@ -12,13 +13,6 @@ export interface ReliefData {
 const SURFACE_px = 600
 const PICTURE_px = 1800
 
-async function samplesOf(render: number, of: string, width: number): Promise<{ width: number; height: number; data: Uint16Array } | undefined> {
-  const response = await fetch(`/api/renders/${render}/proof?of=${of}&width=${width}`)
-  if (!response.ok) return undefined
-  const number = (name: string) => Number(response.headers.get(name))
-  return { width: number('x-width'), height: number('x-height'), data: new Uint16Array(await response.arrayBuffer()) }
-}
-
 /** Fetches what is known of a render's depth, and the picture that lies on it. */
 export function useSurface(renderId: number) {
   return useQuery({
@@ -27,9 +21,9 @@ export function useSurface(renderId: number) {
     queryFn: async (): Promise<ReliefData> => {
       const [facts, depth, confidence, picture] = await Promise.all([
         fetchJson<SurfaceFacts & { width_px: number }>(`/api/renders/${renderId}/surface`),
-        samplesOf(renderId, 'depth', SURFACE_px),
-        samplesOf(renderId, 'confidence', SURFACE_px),
-        samplesOf(renderId, 'picture', PICTURE_px),
+        proofSamples(renderId, 'depth', SURFACE_px),
+        proofSamples(renderId, 'confidence', SURFACE_px),
+        proofSamples(renderId, 'picture', PICTURE_px),
       ])
       if (!depth || !picture) throw new Error('The depth of this picture cannot be read. Fuse the run again.')
       return { surface: surfaceOf(depth, confidence, facts, facts.width_px), picture: imageOf(picture) }
