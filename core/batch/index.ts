@@ -1,1 +1,2 @@
+export { FRAME_ENDINGS, isPicture, isRaw, withoutPairs } from './names'
 export { sortBySize, type SizedName } from './sortBySize'

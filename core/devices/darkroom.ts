@@ -3,7 +3,7 @@ import {
   finish,
   OPEN_F,
   sampling,
-  SCENES,
+  sceneOf,
   takePicture,
   viewAt,
   type CameraSetup,
@@ -45,7 +45,7 @@ export class SceneDarkroom {
   private readonly looks = new Map<string, Part>()
 
   constructor(name: string, seed: number) {
-    this.scene = SCENES[name](seed)
+    this.scene = sceneOf(name, seed)
   }
 
   take({ setup, view, taking, reference_mm }: PictureOrder): Picture {

@@ -42,10 +42,10 @@ const BENEATH = 0.15
 /** and four frames of five have this part of it. So many pairs of frames tell. */
 const MOSTLY = 0.65
 /** It stands out from what the subject has there by so many deviations. */
-const TIMES_SPREAD = 2
-const LEAST_PAIRS = 3
+const TIMES_SPREAD = 2.3
+const LEAST_PAIRS = 4
 /** Where the subject hardly moves, what is steady beyond doubt: in the two finest sizes together, and in the finest; and so dark. */
-const MIDDLE = { steady: 1.75, finest: 0.3, dip: 0.02 }
+const MIDDLE = { steady: 1.8, finest: 0.3, dip: 0.02 }
 /** What lies around it, in the mean of the frames, is darker than around by at most this part: it is a spot, and no line. */
 const ALONE = 0.5
 /** Specks are no larger and no smaller than this, as parts of the width, and at least so many px. */
@@ -54,7 +54,7 @@ const MOST_RADIUS = 0.02
 const MOVED = 0.5
 const LEAST_MOVED_px = 2.5
 /** The focus passed through the subject: its detail changed by this factor. A spot on it would have changed too. */
-const PASSED = 6
+const PASSED = 8
 const CELL_px = 8
 /** A speck's rim goes on so far beyond what is surely dark, in parts of its radius. */
 const RIM = 0.6

@@ -1,6 +1,7 @@
 export { CAPTION_FACTS, filledCaption, withFacts, type CaptionFact, type CaptionFacts } from './caption'
 export { Chosen } from './chosen'
 export type { Canvas, Grey, Tools } from './canvas'
+export { cardColour, cardGains, type CardColour } from './card'
 export { finish, standing } from './finish'
 export { MOST_side_px, sizeOf, uprightWithin } from './geometry'
 export { AS_IT_IS, PROFILES, type Place, type Profile, type Recipe, type Size, type Step, type StepName, type StepOf } from './recipe'

@@ -2,11 +2,12 @@ import { strokeBounds, strokeMask } from '../mend'
 import { FADE_steps, operationWords, TONE_steps, Workspace, type Kernels, type Operation } from '../raster/kernels'
 import { refusal } from '../words'
 import type { Canvas } from './canvas'
+import { cardGains } from './card'
 import type { Place, StepName, StepOf } from './recipe'
 import { smoothstep, toneGains } from './tones'
 
 /** Steps that change each pixel by itself: rows go through all of them at once. */
-export type PointwiseName = 'neutral' | 'light' | 'tones' | 'colour' | 'gradient' | 'depthGradient' | 'local'
+export type PointwiseName = 'neutral' | 'card' | 'light' | 'tones' | 'colour' | 'gradient' | 'depthGradient' | 'local'
 type PointwiseStep = StepOf<PointwiseName>
 
 /** What an operation needs of the picture that it is made for. */
@@ -26,6 +27,10 @@ const OPERATIONS: { [K in PointwiseName]: (step: StepOf<K>, bench: Bench) => Ope
     const grey = mean.reduce((sum, light, c) => sum + space.luminance[c] * light, 0)
     // Nothing can be said of the colour of what is black.
     const [red, green, blue] = mean.map((light) => (light > 1e-5 ? grey / light : 1))
+    return { kind: 'scale', red, green, blue }
+  },
+  card: ({ card }, { canvas: { space } }) => {
+    const [red, green, blue] = cardGains(card, space)
     return { kind: 'scale', red, green, blue }
   },
   light: ({ stops }) => ({ kind: 'scale', red: 2 ** stops, green: 2 ** stops, blue: 2 ** stops }),

@@ -1,4 +1,5 @@
 import type { Rectangle } from '../raster'
+import type { CardColour } from './card'
 
 /** A place of the picture, in px; middles of pixels at whole numbers. */
 export type Place = [x: number, y: number]
@@ -13,6 +14,8 @@ export type Step = (
   | { do: 'straighten'; degrees: number }
   /** What is there becomes grey, as light as before. */
   | { do: 'neutral'; at: Place; radius_px: number }
+  /** What a grey card had, by its colour (XYZ adapted to D50, Y = 1), becomes grey; `frame` is where it was seen. */
+  | { do: 'card'; card: CardColour; frame?: string }
   | { do: 'light'; stops: number }
   /** Rungs of a ladder: what light in stops from white becomes; it rises throughout. */
   | { do: 'tones'; points: [from: number, to: number][] }

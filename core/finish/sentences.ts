@@ -26,6 +26,7 @@ const SENTENCES: { [K in StepName]: (step: StepOf<K>) => string } = {
   crop: ({ width, height }) => `Crop to ${ratioText(width, height)}`,
   straighten: ({ degrees }) => `Turn ${one(degrees)}° ${degrees < 0 ? 'to the left' : 'to the right'}`,
   neutral: () => 'Grey at the marked place',
+  card: ({ frame }) => (frame ? `Grey as the card in ${frame}` : 'Grey from a card: choose its frame'),
   light: ({ stops }) => (stops === 0 ? 'As light as it is' : stopsText(stops)),
   tones: ({ points }) => {
     const moved = points.filter(([from, to]) => Math.abs(from - to) >= 0.05)

@@ -1,4 +1,4 @@
-import { profileLight, SRGB_PROFILE } from '../formats'
+import { profileLight, SRGB_PROFILE, type Primaries } from '../formats'
 import { DARKEST_exponent, PIECES_bits } from '../raster/kernels'
 
 /** How the samples of a picture stand for light. */
@@ -12,6 +12,8 @@ export interface Space {
   samples: Float32Array
   /** What red, green and blue add to luminance; together 1. */
   luminance: [red: number, green: number, blue: number]
+  /** What red, green and blue amount to in XYZ, adapted to D50. */
+  primaries: Primaries
 }
 
 const SHIFT = 23 - PIECES_bits
@@ -20,7 +22,7 @@ const COUNT = (127 - DARKEST_exponent) << PIECES_bits
 
 /** The space of a profile; that of sRGB where there is none, or where it is made of tables. */
 export function spaceOf(profile?: Uint8Array): Space {
-  const { curve, luminance } = (profile && profileLight(profile, 65536)) ?? profileLight(SRGB_PROFILE, 65536)!
+  const { curve, luminance, primaries } = (profile && profileLight(profile, 65536)) ?? profileLight(SRGB_PROFILE, 65536)!
   const samples = new Float32Array(COUNT + 1)
   // The curve rises: the sample of each piece lies at or above that of the piece before.
   for (let piece = 0, sample = 0; piece <= COUNT; piece++) {
@@ -29,7 +31,7 @@ export function spaceOf(profile?: Uint8Array): Space {
     const [low, high] = [curve[sample], curve[Math.min(65535, sample + 1)]]
     samples[piece] = sample + (high > low ? Math.min(1, Math.max(0, (light - low) / (high - low))) : 0)
   }
-  return { light: Float32Array.from(curve), samples, luminance }
+  return { light: Float32Array.from(curve), samples, luminance, primaries }
 }
 
 /** The light at which a piece of the table begins: numbers whose last bits are 0. */

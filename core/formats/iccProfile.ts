@@ -85,17 +85,21 @@ export function greyAsRgb(grey: Uint8Array): Uint8Array | undefined {
 
 /**
  * How samples of an RGB profile become light: its red curve at `count` even steps from 0 to 1, and what its red, green and blue add to
- * luminance, together 1. Undefined where the profile is not made of curves and primaries. Source: ICC.1:2022, 10.6 and 10.18.
+ * luminance, together 1; and the primaries themselves. Undefined where the profile is not made of curves and primaries. Source: ICC.1:2022, 10.6 and 10.18.
  */
-export function profileLight(profile: Uint8Array, count: number): { curve: Float64Array; luminance: [number, number, number] } | undefined {
+export function profileLight(
+  profile: Uint8Array,
+  count: number,
+): { curve: Float64Array; luminance: [number, number, number]; primaries: Primaries } | undefined {
   if (profileSpace(profile) !== 'RGB') return undefined
   const curve = tagOf(profile, 'rTRC')
-  const ys = ['rXYZ', 'gXYZ', 'bXYZ'].map((tag) => tagOf(profile, tag)).map((tag) => tag && viewOf(tag).getInt32(12) / 65536)
   const light = curve && curveOf(curve)
-  if (!light || ys.some((y) => y === undefined)) return undefined
-  const sum = ys.reduce<number>((all, y) => all + y!, 0)
-  const [red, green, blue] = ys.map((y) => y! / sum)
-  return { curve: Float64Array.from({ length: count }, (_, k) => light(k / (count - 1))), luminance: [red, green, blue] }
+  const tags = ['rXYZ', 'gXYZ', 'bXYZ'].flatMap((tag) => tagOf(profile, tag) ?? [])
+  if (!light || tags.length < 3) return undefined
+  const primaries = tags.map((tag) => [8, 12, 16].map((at) => viewOf(tag).getInt32(at) / 65536)) as Primaries
+  const sum = primaries.reduce((all, [, y]) => all + y, 0)
+  const [red, green, blue] = primaries.map(([, y]) => y / sum)
+  return { curve: Float64Array.from({ length: count }, (_, k) => light(k / (count - 1))), luminance: [red, green, blue], primaries }
 }
 
 /** A curve element as a function of 0 … 1. Source: ICC.1:2022, 10.6 (curv) and 10.18 (para). */

@@ -1,7 +1,9 @@
 import { toInterleaved16, type Picture } from '../raster'
 import { FrameWarper, ReusedSpace, WasmKernels, Workspace, type Slab } from '../raster/kernels'
+import { raiseFinest } from './finest'
 import { FocusMap } from './focusMap'
 import { noiseOf, quietOf } from './noise'
+import { OneFrame } from './oneFrame'
 import { Pyramids, type Raising, type Triple } from './pyramids'
 import { filledDepth } from './relief'
 import type { Accumulator, Fused, SeriesFrame, SoFar, StyleOptions } from './style'
@@ -34,6 +36,8 @@ export class BandAccumulator implements Accumulator {
   private readonly weighing: Weighing
   /** Where one of two depths is preferred. */
   private readonly second?: SecondDepths
+  /** Where parts are shown from one frame. */
+  private readonly one?: OneFrame
   private copies?: Triple[]
   private noise?: number
   /** How much less noise frames usually have than the present one. */
@@ -64,6 +68,7 @@ export class BandAccumulator implements Accumulator {
     this.scratch = space.plane(width, height)
     this.weights = sizes.map(([w, h]) => space.plane(w, h))
     this.focus = new FocusMap(space, ...sizes[1])
+    if (options.heldBack) this.one = new OneFrame(space, width, options.heldBack)
     if (tuning.prefer === 'near' || tuning.prefer === 'far') this.second = new SecondDepths(space, sizes.slice(0, this.levels))
   }
 
@@ -71,6 +76,7 @@ export class BandAccumulator implements Accumulator {
     const { frame, pyramids, levels, weighing } = this
     this.warper.warp(samples, { motion, bend, gain }, this.scratch.at, frame[0])
     this.quiet = quietOf(gain)
+    this.one?.begin(index)
     for (let level = 0; level < levels; level++)
       for (let channel = 0; channel < 3; channel++) pyramids.reduce(frame[level][channel], frame[level + 1][channel])
     if (weighing.by === 'band') this.weighBands(weighing, index)
@@ -98,6 +104,11 @@ export class BandAccumulator implements Accumulator {
     if (!this.begun) throw new Error('No frame was added.')
     const { width, height } = this.options
     const out = this.frame[0][0].at
+    if (this.options.tuning?.finest)
+      raiseFinest(this.space, this.pyramids, this.sums[0], this.totals[0], this.noise!, [
+        this.weights[0],
+        { ...this.weights[0], at: this.scratch.at },
+      ])
     this.pyramids.deliver(this.sums, this.totals, out)
     const samples = new Uint16Array(this.space.kernels.buffer(), out, width * height * 3)
     // Sums, totals and weights, which lie one behind the other, are not needed any more.
@@ -132,11 +143,13 @@ export class BandAccumulator implements Accumulator {
       this.measure(level, smoothings)
       if (level > 0) pyramids.reduce(weights[level - 1], weights[level], true)
       this.second?.hold(level, weights[level], this.noise!)
+      if (level === 1) this.one?.hold(level, weights[level])
       if (level === 1) this.focus.add(weights[level], index)
     }
     if (coarserShare > 0) for (let level = levels - 2; level >= 0; level--) pyramids.addExpanded(weights[level + 1], weights[level], coarserShare)
     const raised = this.raising(decision)
     for (let level = 0; level < levels; level++) {
+      this.one?.holdRaised(level, weights[level], raised)
       // The last band's weights serve what remains above it too.
       if (level === levels - 1) pyramids.raise(weights[level], raised)
       pyramids.accumulate(
@@ -150,6 +163,7 @@ export class BandAccumulator implements Accumulator {
       )
     }
     pyramids.reduce(weights[levels - 1], weights[levels])
+    this.one?.hold(levels, weights[levels])
     pyramids.accumulateTop(frame[levels], weights[levels], sums[levels], totals[levels], this.begun)
   }
 
@@ -161,11 +175,14 @@ export class BandAccumulator implements Accumulator {
       if (level < coarsest) pyramids.addExpanded(weights[level + 1], weights[level], 1)
     }
     this.second?.hold(0, weights[0], this.noise!)
+    this.one?.hold(0, weights[0])
     pyramids.reduce(weights[0], weights[1])
     this.focus.add(weights[1], index)
     pyramids.raise(weights[0], this.raising(decision))
+    this.one?.hold(0, weights[0])
     for (let level = 0; level < levels; level++) {
       pyramids.reduce(weights[level], weights[level + 1])
+      this.one?.hold(level + 1, weights[level + 1])
       pyramids.accumulate(frame[level], frame[level + 1], weights[level], AS_IT_IS, sums[level], totals[level], this.begun)
     }
     pyramids.accumulateTop(frame[levels], weights[levels], sums[levels], totals[levels], this.begun)

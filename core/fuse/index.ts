@@ -9,7 +9,7 @@ export type { DepthMaps } from './focusMap'
 export { PREFERENCES, type Preference, type Tuning } from './tuning'
 export { fullSize, type GreyMap, type Range } from './fullSize'
 export { evenedDepth, filledDepth, inMillimetres } from './relief'
-export type { Accumulator, Fused, FusionStyle, SeriesFrame, SoFar } from './style'
+export type { Accumulator, Fused, FusionStyle, HeldBack, SeriesFrame, SoFar } from './style'
 
 export { STYLE_NAMES, STYLE_PURPOSES, USUAL_STYLE, type StyleName } from './purposes'
 

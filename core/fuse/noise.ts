@@ -1,7 +1,7 @@
 /** Energy that counts as noise at the least, on 0 … 1 samples, squared: what rounding to 8 bits and little light leave. */
 const LEAST_NOISE = 2e-5
 /** The quietest places tell the noise; energy this many times theirs begins to count. */
-const TIMES = 6
+export const TIMES = 6
 const QUIET_SHARE = 0.05
 const TILE = 8
 /** So many tiles tell it well enough. */

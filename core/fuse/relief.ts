@@ -1,4 +1,4 @@
-import { createPlane, reduce, type Plane } from '../raster'
+import { bilinear, createPlane, reduce, type Plane } from '../raster'
 import type { Workspace } from '../raster/kernels'
 
 /** Places around that are heard, how far away they count less, and up to which difference in frames they count. */
@@ -83,19 +83,10 @@ function pull(weighted: Plane, weights: Plane, out: Plane): Plane {
       const own = Math.min(1, weights.data[i])
       const here = weighted.data[i] / weights.data[i]
       // Most places are sure of themselves, and ask nobody.
-      out.data[i] = own === 1 || !coarse ? here : own * here + (1 - own) * between(coarse, x / 2, y / 2)
+      out.data[i] = own === 1 || !coarse ? here : own * here + (1 - own) * bilinear(coarse, x / 2, y / 2)
     }
   }
   return out
-}
-
-/** Bilinear sample; beyond the last place it is repeated. */
-function between({ width, height, data }: Plane, x: number, y: number): number {
-  const [x0, y0] = [Math.floor(x), Math.floor(y)]
-  const [x1, y1] = [Math.min(x0 + 1, width - 1), Math.min(y0 + 1, height - 1)]
-  const above = data[y0 * width + x0] + (x - x0) * (data[y0 * width + x1] - data[y0 * width + x0])
-  const below = data[y1 * width + x0] + (x - x0) * (data[y1 * width + x1] - data[y1 * width + x0])
-  return above + (y - y0) * (below - above)
 }
 
 /** Places in focus order, between frames too, as the distances that `positions_mm` gives the frames. */

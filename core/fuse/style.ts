@@ -4,6 +4,13 @@ import type { DepthMaps } from './focusMap'
 import type { StyleName } from './purposes'
 import type { Tuning } from './tuning'
 
+/** Where a frame is held back, as another shows what moved there: marks on a small picture of the whole. */
+export interface HeldBack {
+  width: number
+  height: number
+  data: Uint8Array
+}
+
 export interface StyleOptions {
   width: number
   height: number
@@ -11,6 +18,8 @@ export interface StyleOptions {
   kernels?: Kernels
   /** What is asked for beside the style. */
   tuning?: Tuning
+  /** Where each frame is held back, by its number in focus order; nowhere where absent. */
+  heldBack?: (index: number) => HeldBack | undefined
 }
 
 /** A frame as it was decoded, with its place in focus order. */

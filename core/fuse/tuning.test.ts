@@ -84,3 +84,30 @@ describe('boundary, neighbourhood and floor', () => {
     expect(fuse(noisy, { boundary: 0.5, neighbourhood: 1, floor: 1, prefer: 'none' }).picture).toEqual(fuse(noisy, {}).picture)
   })
 })
+
+describe('the finest detail', () => {
+  const random = randomStream(9)
+  /** Fine detail on the left, nothing on the right; as frames that lie half a pixel apart, each with noise. */
+  const sharp = picture((x, y) => (x < WIDTH / 2 ? 0.5 + 0.2 * Math.sin(x * 1.7) * Math.cos(y * 1.9) : 0.5))
+  const frames = [0, 1, 2, 3].map((k) => {
+    const soft = blurred(sharp, k % 2)
+    for (const { data } of soft.planes) for (let i = 0; i < data.length; i++) data[i] = 0.85 * data[i] + 0.075 + 0.004 * gaussian(random)
+    return soft
+  })
+  const [usual, finest] = [fuse(frames, {}), fuse(frames, { finest: true })].map(({ picture: { planes } }) => planes[1].data)
+  const spread = (data: Float32Array, from: number, to: number) => {
+    const inside = [...data].filter((_, i) => i % WIDTH >= from && i % WIDTH < to)
+    const mean = inside.reduce((sum, value) => sum + value, 0) / inside.length
+    return Math.sqrt(inside.reduce((sum, value) => sum + (value - mean) ** 2, 0) / inside.length)
+  }
+
+  test('is raised by a tenth at the most, and noise by half of that', () => {
+    const [detail, noise] = [[8, WIDTH / 2 - 8] as const, [WIDTH / 2 + 10, WIDTH - 6] as const].map(
+      ([from, to]) => spread(finest, from, to) / spread(usual, from, to),
+    )
+    expect(detail).toBeGreaterThan(1.04)
+    expect(detail).toBeLessThan(1.11)
+    expect(noise).toBeGreaterThan(1)
+    expect(noise).toBeLessThan(1.07)
+  })
+})

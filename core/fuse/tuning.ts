@@ -14,6 +14,8 @@ export interface Tuning {
   neighbourhood?: number
   /** What counts as detail, in multiples of the noise: below it nothing is chosen by sharpness, and noise averages away. */
   floor?: number
+  /** Whether the finest detail, which interpolation and averaging soften, is brought out a little. */
+  finest?: boolean
 }
 
 /** Weights are energies to this power at the most: more does not fit 32 bits where contrast is high. */

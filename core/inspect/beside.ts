@@ -1,5 +1,5 @@
-import type { Plane, Rectangle } from '../raster'
-import { cellsOf, CELL_px, type Grid } from './cells'
+import type { Grid, Plane, Rectangle } from '../raster'
+import { cellsOf, CELL_px } from './cells'
 import { clustersOf, worst, type Evidence } from './findings'
 import type { Finding } from './place'
 

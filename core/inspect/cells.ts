@@ -1,18 +1,9 @@
-import { smooth, type Plane, type Rectangle } from '../raster'
+import { gridIn, smooth, type Grid, type Plane, type Rectangle } from '../raster'
 
 /** Side of a cell in which a picture is judged, in px of the small pictures that are looked at. */
 export const CELL_px = 12
 
-/** Cells across and down that lie whole in a picture. */
-export interface Grid {
-  across: number
-  down: number
-}
-
-export const gridOf = ({ width, height }: Pick<Plane, 'width' | 'height'>): Grid => ({
-  across: Math.max(1, Math.floor(width / CELL_px)),
-  down: Math.max(1, Math.floor(height / CELL_px)),
-})
+export const gridOf = (picture: Pick<Plane, 'width' | 'height'>): Grid => gridIn(picture, CELL_px)
 
 /** Mean energy of fine detail in each cell: between Gaussian smoothings of σ = 1 and 1.7 px. */
 export function detailIn(plane: Plane, { across, down }: Grid): Float32Array {

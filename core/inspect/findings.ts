@@ -1,5 +1,5 @@
-import { blobsOf, type Plane, type Rectangle } from '../raster'
-import { cellsOf, differenceIn, quantileOf, widened, type Grid } from './cells'
+import { blobsOf, type Grid, type Plane, type Rectangle } from '../raster'
+import { cellsOf, differenceIn, quantileOf, widened } from './cells'
 import type { Finding } from './place'
 
 /** What is known of a series and the picture fused from it, cell by cell. */

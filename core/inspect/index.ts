@@ -1,7 +1,6 @@
 export { stripsOutside } from './beside'
 export { clustersOf } from './findings'
 export { Inspector } from './inspector'
-export { layOn, type Looking } from './lay'
 export { PLACE_KINDS, type Finding, type Place, type PlaceKind, type Suggestion } from './place'
 export { twoPeaks } from './sharpness'
 export { trailOf, type Trail } from './trails'

@@ -1,6 +1,6 @@
-import { reduce, type Plane, type Rectangle } from '../raster'
+import { reduce, type Grid, type Plane, type Rectangle } from '../raster'
 import { clippedIn, halosIn } from './beside'
-import { CELL_px, detailIn, gridOf, type Grid } from './cells'
+import { CELL_px, detailIn, gridOf } from './cells'
 import { noiseIn, type Evidence } from './findings'
 import { ghostsIn } from './ghosts'
 import type { Finding } from './place'

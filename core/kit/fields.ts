@@ -133,6 +133,7 @@ export const SHELVES: Record<Shelf, ShelfFields> = {
       { key: 'magnification', label: 'Magnification', unit: ': 1', least: 0.001, most: 50 },
       { key: 'step', label: 'Step number', least: 1, most: 1000, whole: true },
       { key: 'stride_mm', label: 'Stride measured on the subject', unit: 'mm', least: 0.0001, most: 1000 },
+      { key: 'spread_mm', label: 'Spread of its strides', unit: 'mm', least: 0, most: 1000, optional: true },
     ],
   },
 }

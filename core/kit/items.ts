@@ -1,4 +1,4 @@
-import type { StepCalibration } from '../plan'
+import type { StepCalibration } from '../learn'
 
 /** What every item has. */
 export interface KitRecord {

@@ -134,4 +134,4 @@ function roundedTaps(): Int16Array {
 }
 
 /** Cubic weights for PHASES + 1 positions between two samples, four a position. */
-const TAPS = Float32Array.from({ length: (PHASES + 1) * 4 }, (_, i) => cubicWeights((i >> 2) / PHASES, SHARPNESS)[i & 3])
+export const TAPS = Float32Array.from({ length: (PHASES + 1) * 4 }, (_, i) => cubicWeights((i >> 2) / PHASES, SHARPNESS)[i & 3])

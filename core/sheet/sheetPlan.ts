@@ -76,6 +76,7 @@ function bracketed(request: PlanRequest, plan: Plan, gear: Gear, kit: Kit): Shee
     bracketing,
     kit.calibrations.filter((known) => known.body === body.name),
     now,
+    { slice_mm: plan.depthOfField_mm, frames: plan.frameCount },
   )
   if (step.stride_mm === undefined) return { request, plan, gear, step }
   const whole: PlanRequest = { ...request, mover: { kind: 'ring', resolution_mm: step.stride_mm } }

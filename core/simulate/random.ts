@@ -1,3 +1,5 @@
+import { normalShare } from '../statistics'
+
 /** A repeatable stream of numbers in [0, 1) for a seed (a 32-bit mix by multiplication and shifts). */
 export function randomStream(seed: number): () => number {
   let state = streamState(seed)
@@ -34,14 +36,6 @@ function normalQuantile(p: number): number {
     else high = middle
   }
   return (low + high) / 2
-}
-
-/** Share of a normal distribution below x (Abramowitz & Stegun 26.2.17, error below 1e-7). */
-function normalShare(x: number): number {
-  const t = 1 / (1 + 0.2316419 * Math.abs(x))
-  const series = t * (0.31938153 + t * (-0.356563782 + t * (1.781477937 + t * (-1.821255978 + t * 1.330274429))))
-  const tail = (Math.exp((-x * x) / 2) / Math.sqrt(2 * Math.PI)) * series
-  return x >= 0 ? 1 - tail : tail
 }
 
 /** Factors that keep the lattice's columns, rows and seeds apart. */

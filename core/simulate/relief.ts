@@ -1,5 +1,5 @@
 import { KEY_LIGHT, normalise, shade, type Layer, type Material, type Sight, type Vector } from './scene'
-import { shadowOf, type Strand } from './strand'
+import { shadowBounds, shadowOf, type Strand } from './strand'
 
 export interface ReliefShape {
   width_mm: number
@@ -26,7 +26,8 @@ export function reliefLayer(shape: ReliefShape, strands: Strand[] = []): Layer {
   for (let r = 0; r < rows; r++)
     for (let c = 0; c < columns; c++) depths[r * columns + c] = shape.depth((c - columns / 2) * cell, (r - rows / 2) * cell)
   const lit = castShadows(depths, columns, rows, cell)
-  for (const strand of strands) shadeBy(strand, lit, depths, columns, cell)
+  const far = most(depths)
+  for (const strand of strands) shadeBy(strand, lit, depths, columns, cell, far)
   const open = openness(depths, columns, rows, cell)
   const at = (grid: Float32Array, x: number, y: number) => bilinear(grid, columns, rows, x / cell + columns / 2, y / cell + rows / 2)
   return {
@@ -37,7 +38,7 @@ export function reliefLayer(shape: ReliefShape, strands: Strand[] = []): Layer {
       top: -shape.height_mm / 2,
       bottom: shape.height_mm / 2,
       near: least(depths),
-      far: most(depths),
+      far,
     },
     depthAt: (x, y) => at(depths, x, y),
     see(x, y, texel_mm, sight: Sight) {
@@ -80,10 +81,14 @@ function castShadows(depths: Float32Array, columns: number, rows: number, cell: 
 }
 
 /** Takes the light away that a strand before the relief stops. */
-function shadeBy(strand: Strand, lit: Float32Array, depths: Float32Array, columns: number, cell: number): void {
+function shadeBy(strand: Strand, lit: Float32Array, depths: Float32Array, columns: number, cell: number, deepest: number): void {
   const rows = depths.length / columns
-  for (let r = 0, i = 0; r < rows; r++)
-    for (let c = 0; c < columns; c++, i++) lit[i] *= shadowOf(strand, (c - columns / 2) * cell, (r - rows / 2) * cell, depths[i])
+  const { left, right, top, bottom } = shadowBounds(strand, deepest)
+  const [firstRow, lastRow] = [Math.max(0, Math.floor(top / cell + rows / 2)), Math.min(rows - 1, Math.ceil(bottom / cell + rows / 2))]
+  const [first, last] = [Math.max(0, Math.floor(left / cell + columns / 2)), Math.min(columns - 1, Math.ceil(right / cell + columns / 2))]
+  for (let r = firstRow; r <= lastRow; r++)
+    for (let c = first; c <= last; c++)
+      lit[r * columns + c] *= shadowOf(strand, (c - columns / 2) * cell, (r - rows / 2) * cell, depths[r * columns + c])
 }
 
 /** How far from a place, in cells, it is looked for what stands around it, and in how many directions. */

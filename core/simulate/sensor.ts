@@ -14,25 +14,42 @@ export interface SensorSetup {
 }
 
 /** Scene light that fills a pixel at exposure 1. */
-const WHITE = 1.25
+export const WHITE = 1.25
 
 /** Turns light into a developed picture: softness, photon and read noise, clipping, sRGB encoding, 0 … 1. `seed` chooses the noise. */
 export function develop({ width, height, planes }: Picture, { fullWell, readNoise, exposure, softness_px }: SensorSetup, seed: number): Picture {
   const picture = createPicture(width, height)
   const space = new Workspace(kernelsOfThread(), width)
   const { kernels } = space
-  const [light, along] = [space.plane(width, height), space.plane(width, height)]
-  const [taps, normal, encoded] = [softening(softness_px), normalQuantiles(), ENCODED].map((values) => listed(space, values))
+  const soften = softener(space, width, height, softness_px)
+  const [normal, encoded] = [normalQuantiles(), ENCODED].map((values) => listed(space, values))
   planes.forEach(({ data }, c) => {
-    const rows = space.view(light)
-    for (let y = 0; y < height; y++) rows.set(data.subarray(y * width, (y + 1) * width), y * light.stride)
-    kernels.run('softenAlong', [light.at, along.at, light.stride, width, taps.at, taps.count], height)
-    kernels.run('softenDown', [along.at, light.at, light.stride, height, taps.at, taps.count], height)
+    const light = soften(data)
     const sensor = [(exposure * fullWell) / WHITE, readNoise, fullWell, streamState(seed), c * width * height]
     kernels.run('develop', [light.at, light.stride, width, ...sensor, normal.at, encoded.at], height)
     picture.planes[c].data.set(space.copy(light))
   })
   return picture
+}
+
+/** The light as it falls on the pixels: red, green and blue, each softened. */
+export function softened({ width, height, planes }: Picture, softness_px: number): Float32Array[] {
+  const space = new Workspace(kernelsOfThread(), width)
+  const soften = softener(space, width, height, softness_px)
+  return planes.map(({ data }) => space.copy(soften(data)))
+}
+
+/** Softens one plane after the other in the same room; what it answers holds until the next. */
+function softener(space: Workspace, width: number, height: number, softness_px: number) {
+  const [light, along] = [space.plane(width, height), space.plane(width, height)]
+  const taps = listed(space, softening(softness_px))
+  return (data: Float32Array) => {
+    const rows = space.view(light)
+    for (let y = 0; y < height; y++) rows.set(data.subarray(y * width, (y + 1) * width), y * light.stride)
+    space.kernels.run('softenAlong', [light.at, along.at, light.stride, width, taps.at, taps.count], height)
+    space.kernels.run('softenDown', [along.at, light.at, light.stride, height, taps.at, taps.count], height)
+    return light
+  }
 }
 
 function listed(space: Workspace, values: Float32Array): { at: number; count: number } {

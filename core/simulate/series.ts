@@ -1,15 +1,17 @@
+import type { RawPicture } from '../formats'
 import { movesCamera } from '../movers'
 import { compose, createPlane, IDENTITY, invert, type Picture, type Plane, type Similarity } from '../raster'
 import { pixelsPer_mm, viewAt, type CameraSetup, type View } from './camera'
 import { exposeLens } from './exposeLens'
 import { shotsOf, specksOf, type Fault, type Shot, type Speck } from './faults'
 import { gaussian, randomStream } from './random'
-import { sampleScene } from './sampled'
+import { sampleMoment, sampleScene } from './sampled'
 import type { SampledScene } from './sampledScene'
 import type { Scene } from './scene'
-import { SCENES } from './scenes'
+import type { CameraFile } from './sceneNames'
+import { sceneOf } from './scenes'
 import { developSharp } from './sensor'
-import { takePicture } from './takePicture'
+import { drifting, takePicture, takeRaw, type Moment } from './takePicture'
 
 /** What is asked of the simulator: a scene, a camera, and the planes of focus in the order they are shot. */
 export interface SeriesRequest {
@@ -21,14 +23,22 @@ export interface SeriesRequest {
   /** How far the camera moves by accident between frames (deviations), and how much the light varies. */
   unsteadiness: { shift_px: number; rotation_deg: number; exposure_ev: number }
   fullWell: number
+  /** What the camera writes; JPEGs where absent. */
+  files?: CameraFile
   /** How far wind carries whatever stands before the backdrop to either side, in mm; the reference is taken in a calm. */
   breeze_mm?: number
+  /** How strongly the wind blows that the scene itself knows of: 1 as usual, 0 nothing moves, water neither. */
+  wind?: number
+  /** How far the camera is pushed aside between frames (deviation), in mm: near things move more than far ones. */
+  aside_mm?: number
   /** What goes wrong; nothing where absent. */
   faults?: Fault[]
 }
 
 export interface SimulatedFrame {
   picture: Picture
+  /** What the sensor counted, where raw files are asked for. */
+  raw?: RawPicture
   position_mm: number
   /** Motion of what is in focus, from the reference frame (the middle one) to this one. */
   motion: Similarity
@@ -60,6 +70,8 @@ export class SimulatedSeries {
     this.dust = specksOf(specks, randomStream(seed + 99))
     this.reference = Math.ceil(this.count / 2) - 1
     const middle = this.shots[this.reference].position_mm
+    const pushing = randomStream(seed + 55)
+    const aside = () => gaussian(pushing) * (request.aside_mm ?? 0)
     this.views = this.shots.map(({ position_mm, dx_px, dy_px, pushed }) => {
       const jitter = {
         scale: 1,
@@ -69,36 +81,55 @@ export class SimulatedSeries {
       }
       // Pushed to the left, it sees everything farther to the right.
       const mmPer_px = pushed ? -camera.sensorWidth_mm / camera.width_px / camera.magnification : 0
-      return viewAt(camera, position_mm, middle, jitter, [dx_px * mmPer_px, dy_px * mmPer_px])
+      return viewAt(camera, position_mm, middle, jitter, [dx_px * mmPer_px + aside(), dy_px * mmPer_px + aside()])
     })
     this.exposures = this.shots.map((shot) => shot.exposure * 2 ** (gaussian(random) * unsteadiness.exposure_ev))
-    this.scene = inWind(SCENES[request.scene](seed), Math.max(request.breeze_mm ?? 0, stirred_mm(faults, camera)))
+    this.scene = inWind(sceneOf(request.scene, seed), request, stirred_mm(faults, camera))
     this.isCalm = !request.breeze_mm && this.shots.some(({ stirred }) => stirred > 0)
-    const fromOnePlace = !movesCamera(camera.mover) && !this.shots.some(({ pushed }) => pushed)
+    const fromOnePlace = !movesCamera(camera.mover) && !this.shots.some(({ pushed }) => pushed) && !request.aside_mm
     this.sampled = sampleScene(this.scene, camera, viewAt(camera, middle, middle, IDENTITY), { fromOnePlace })
   }
 
   /** Shoots frame `index` (0-based). */
   shoot(index: number): SimulatedFrame {
-    const { camera, fullWell, seed, breeze_mm } = this.request
+    const { camera, fullWell, seed, files } = this.request
     const exposure = this.exposures[index]
     const shot = this.shots[index]
-    const picture = takePicture(this.sampled, this.scene, camera, this.views[index], {
+    const taking = {
       strike: shot,
       dust: this.dust,
-      moment: index,
-      // Without a breeze nothing sways but what scenes move themselves, and what was said to stir.
-      ...(this.isCalm || (breeze_mm && index === this.reference) ? { stirred: shot.stirred } : { wind: seed * 131 + index }),
+      ...this.moment(index),
       noise: seed * 7919 + index,
       exposure,
       fullWell,
-    })
-    return { picture, position_mm: shot.position_mm, motion: this.motion(index), exposure, faults: shot.faults }
+    }
+    const view = this.views[index]
+    const taken =
+      files === 'dng'
+        ? takeRaw(this.sampled, this.scene, camera, view, taking)
+        : { picture: takePicture(this.sampled, this.scene, camera, view, taking) }
+    return { ...taken, position_mm: shot.position_mm, motion: this.motion(index), exposure, faults: shot.faults }
   }
 
-  /** The reference frame's view with everything sharp and no noise. */
-  truth(): Picture {
-    return developSharp(exposeLens(this.sampled, this.request.camera, this.views[this.reference], { sharp: true }))
+  /** The reference frame's view with everything sharp and no noise; with what moves where it lay in frame `index`, if one is named. */
+  truth(index?: number): Picture {
+    const { sampled, scene, request, views, reference } = this
+    const moment = index === undefined ? undefined : this.moment(index)
+    const there = moment ? sampleMoment(sampled, scene, moment.moment) : sampled
+    const drift = moment && drifting(sampled, moment)
+    return developSharp(exposeLens(there, request.camera, views[reference], { sharp: true, drift }))
+  }
+
+  /** Whether frames show different moments of the scene's own wind. */
+  get hasMoments(): boolean {
+    return this.request.wind !== undefined && this.request.wind > 0
+  }
+
+  /** When frame `index` is taken. Without a breeze nothing sways but what scenes move themselves, and what was said to stir. */
+  private moment(index: number): Moment {
+    const { breeze_mm, seed } = this.request
+    const calm = this.isCalm || (breeze_mm !== undefined && breeze_mm > 0 && index === this.reference)
+    return { moment: index, ...(calm ? { stirred: this.shots[index].stirred } : { wind: seed * 131 + index }) }
   }
 
   /**
@@ -147,7 +178,16 @@ function stirred_mm(faults: Fault[], { sensorWidth_mm, magnification }: CameraSe
   return ((percent / 100) * sensorWidth_mm) / magnification
 }
 
-function inWind(scene: Scene, sway_mm?: number): Scene {
-  if (!sway_mm) return scene
-  return { ...scene, layers: scene.layers.map((layer) => (layer.backdrop ? layer : { ...layer, sway_mm })) }
+function inWind(scene: Scene, { breeze_mm = 0, wind = 1 }: SeriesRequest, stirred_mm: number): Scene {
+  const sway_mm = Math.max(breeze_mm, stirred_mm)
+  if (sway_mm) return { ...scene, layers: scene.layers.map((layer) => (layer.backdrop ? layer : { ...layer, sway_mm })) }
+  if (wind === 1) return scene
+  return {
+    ...scene,
+    layers: scene.layers.map(({ at, ...layer }) => ({
+      ...layer,
+      ...(layer.sway_mm && { sway_mm: wind * layer.sway_mm }),
+      ...(wind > 0 && at && { at }),
+    })),
+  }
 }

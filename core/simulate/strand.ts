@@ -41,7 +41,8 @@ export function strandLayer(strand: Strand): Layer {
     see(x, y, texel_mm, sight) {
       const t = Math.min(1, Math.max(0, place(x, y)))
       const across = ((x - from[0]) * axis[1] - (y - from[1]) * axis[0]) / length
-      const beyond = Math.hypot(x - from[0] - t * axis[0], y - from[1] - t * axis[1])
+      const [beyondX, beyondY] = [x - from[0] - t * axis[0], y - from[1] - t * axis[1]]
+      const beyond = Math.sqrt(beyondX * beyondX + beyondY * beyondY)
       const here = fromRadius_mm + t * (toRadius_mm - fromRadius_mm)
       const inside = Math.min(0.999, beyond / here)
       sight.alpha = Math.min(1, Math.max(0, (here - beyond) / texel_mm + 0.5))
@@ -53,6 +54,18 @@ export function strandLayer(strand: Strand): Layer {
       return true
     },
   }
+}
+
+const CLEAR_mm = 3
+
+/** The rectangle in which points no deeper than `deepest` may lie in a strand's shadow. */
+export function shadowBounds({ from, to }: Strand, deepest_mm: number): { left: number; right: number; top: number; bottom: number } {
+  const longest_mm = Math.max(0, (deepest_mm - Math.min(from[2], to[2])) / -KEY_LIGHT[2])
+  const [[left, right], [top, bottom]] = [0, 1].map((axis) => {
+    const shift = KEY_LIGHT[axis] * longest_mm
+    return [Math.min(from[axis], to[axis]) - CLEAR_mm - Math.max(0, shift), Math.max(from[axis], to[axis]) + CLEAR_mm - Math.min(0, shift)]
+  })
+  return { left, right, top, bottom }
 }
 
 /** How much key light a strand lets through to a point: 1 clear of it, less in its soft shadow. */
@@ -68,9 +81,11 @@ export function shadowOf({ from, to, fromRadius_mm, toRadius_mm }: Strand, x: nu
     const axisX = to[0] - from[0]
     const axisY = to[1] - from[1]
     t = Math.min(1, Math.max(0, ((rayX - from[0]) * axisX + (rayY - from[1]) * axisY) / (axisX ** 2 + axisY ** 2)))
-    const gap = Math.hypot(rayX - from[0] - t * axisX, rayY - from[1] - t * axisY)
+    const gapX = rayX - from[0] - t * axisX
+    const gapY = rayY - from[1] - t * axisY
+    const gap = Math.sqrt(gapX * gapX + gapY * gapY)
     // A strand leans little along its length: what misses it by this much now misses it in the end.
-    if (gap > 3) return 1
+    if (gap > CLEAR_mm) return 1
     const radius = fromRadius_mm + t * (toRadius_mm - fromRadius_mm)
     const penumbra = 0.05 + 0.12 * distance
     const strength = Math.min(1, (2 * radius) / (2 * radius + penumbra))

@@ -1,22 +1,28 @@
+import type { RawPicture } from '../formats'
 import { createPicture, type Picture, type Rectangle } from '../raster'
 import { diffraction_px, type CameraSetup, type View } from './camera'
 import { exposeLens } from './exposeLens'
 import { strike, type Speck, type Strike } from './faults'
+import { countPhotons } from './mosaic'
 import { gaussian, randomStream } from './random'
 import { sampleMoment } from './sampled'
 import type { SampledScene } from './sampledScene'
 import type { Scene } from './scene'
-import { develop } from './sensor'
+import { develop, type SensorSetup } from './sensor'
 
-/** One exposure: what happens meanwhile and what the sensor makes of it. The numbers choose what chance brings. */
-export interface Taking {
-  strike: Strike
-  dust: Speck[]
+/** When something is seen: what moves lies elsewhere each time. */
+export interface Moment {
   moment: number
   /** Nothing is carried by wind where absent. */
   wind?: number
   /** How far what stands before the backdrop lies elsewhere, as a part of its sway. */
   stirred?: number
+}
+
+/** One exposure: what happens meanwhile and what the sensor makes of it. The numbers choose what chance brings. */
+export interface Taking extends Moment {
+  strike: Strike
+  dust: Speck[]
   noise: number
   exposure: number
   fullWell: number
@@ -29,23 +35,46 @@ const PIXEL_SOFTNESS_px = 0.38
 
 /** Takes a picture, or a part of one that is the same as in the whole but for the noise. */
 export function takePicture(sampled: SampledScene, scene: Scene, camera: CameraSetup, view: View, taking: Taking): Picture {
+  const { window } = taking
+  const { light, exposed, sensor, noise } = lightOn(sampled, scene, camera, view, taking)
+  const picture = develop(light, sensor, noise)
+  return window ? cut(picture, { ...window, x: window.x - exposed.x, y: window.y - exposed.y }) : picture
+}
+
+/** The same exposure as a raw file has it, and as the camera would develop it itself. */
+export function takeRaw(
+  sampled: SampledScene,
+  scene: Scene,
+  camera: CameraSetup,
+  view: View,
+  taking: Omit<Taking, 'window'>,
+): { raw: RawPicture; picture: Picture } {
+  const { light, sensor, noise } = lightOn(sampled, scene, camera, view, taking)
+  return { raw: countPhotons(light, sensor, noise), picture: develop(light, sensor, noise) }
+}
+
+/** The light on the sensor, around the part that is asked for as far as it spreads, and what the sensor makes of it. */
+function lightOn(sampled: SampledScene, scene: Scene, camera: CameraSetup, view: View, taking: Taking) {
   const { strike: struck, dust, moment, exposure, fullWell } = taking
   const softness_px = Math.hypot(diffraction_px(camera), PIXEL_SOFTNESS_px)
   const whole = { x: 0, y: 0, width: camera.width_px, height: camera.height_px }
-  const window = taking.window ?? whole
-  const exposed = taking.window ? grownWithin(window, Math.ceil(3 * softness_px + struck.shake_px) + 1, whole) : whole
-  const wind = taking.wind === undefined ? undefined : randomStream(taking.wind)
-  const drift = (layer: number): [number, number] => {
-    const sway = sampled.layers[layer].sway_px
-    if (taking.stirred) return [taking.stirred * sway, -0.4 * taking.stirred * sway]
-    return wind && sway > 0 ? [gaussian(wind) * sway * 0.5, gaussian(wind) * sway * 0.2] : [0, 0]
-  }
+  const exposed = taking.window ? grownWithin(taking.window, Math.ceil(3 * softness_px + struck.shake_px) + 1, whole) : whole
+  const drift = drifting(sampled, taking)
   const light = exposeLens(sampleMoment(sampled, scene, moment), camera, view, { drift, window: exposed })
   if (struck.hand || struck.shake_px > 0 || dust.length > 0 || struck.tint.some((factor) => factor !== 1))
     strike(light, struck, dust, { ...whole, x: exposed.x, y: exposed.y })
-  const noise = taking.noise + 104_729 * (exposed.y + exposed.x)
-  const picture = develop(light, { fullWell, readNoise: 4, exposure, softness_px }, noise)
-  return taking.window ? cut(picture, { ...window, x: window.x - exposed.x, y: window.y - exposed.y }) : picture
+  const sensor: SensorSetup = { fullWell, readNoise: 4, exposure, softness_px }
+  return { light, exposed, sensor, noise: taking.noise + 104_729 * (exposed.y + exposed.x) }
+}
+
+/** How far each layer is carried, in px, asked for from the first layer to the last, once. */
+export function drifting(sampled: SampledScene, { wind, stirred }: Omit<Moment, 'moment'>): (layer: number) => [number, number] {
+  const stream = wind === undefined ? undefined : randomStream(wind)
+  return (layer) => {
+    const sway = sampled.layers[layer].sway_px
+    if (stirred) return [stirred * sway, -0.4 * stirred * sway]
+    return stream && sway > 0 ? [gaussian(stream) * sway * 0.5, gaussian(stream) * sway * 0.2] : [0, 0]
+  }
 }
 
 function grownWithin({ x, y, width, height }: Rectangle, by: number, whole: Rectangle): Rectangle {

@@ -27,7 +27,7 @@ describe('a run of few frames in which things move', () => {
   beforeAll(() => {
     facts = picturesOf(garden()).map(frameFacts)
     doubled = picturesOf(garden([{ kind: 'repeatedStep', frame: 3 }]))
-  }, 60_000)
+  })
 
   test.each([[[0, 1, 2, 3]], [[3, 2, 0, 1]], [[1, 3, 0, 2]]])('is put in order by scale, whatever path was found: %j', (path) => {
     const order = orderedByScale(path, facts, new Pairs())

@@ -58,6 +58,11 @@ export function momentText(iso: string, timeZone?: string): string {
   return new Date(iso).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit', timeZone })
 }
 
+/** The minute, as the reader's clock shows it. */
+export function clockText(iso: string, timeZone?: string): string {
+  return new Date(iso).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit', timeZone })
+}
+
 /** Up to `digits` significant figures, without trailing zeros or exponents. */
 export function significant(value: number, digits: number): string {
   if (value === 0) return '0'

@@ -1,5 +1,6 @@
 export {
   apertureText,
+  clockText,
   dateText,
   durationText,
   exposureText,

@@ -1,3 +1,25 @@
+/** What a suggested step number is said with. */
+interface StepFacts {
+  step: number
+  steps: number
+  stride_mm: number
+  runs: number
+  /** By how much a stride differs, as a part of it. */
+  spread?: number
+  /** That two slices somewhere do not touch, 0 … 1. */
+  risk?: number
+  model?: 'fixed' | 'byAperture'
+}
+
+const length = (mm: number) => `${mm.toPrecision(3)} mm`
+const spreadWords = ({ spread }: StepFacts) => (spread === undefined ? '' : ` ± ${Math.max(1, Math.round(100 * spread))} %`)
+const runWords = ({ runs, model }: StepFacts) => {
+  const how = { fixed: '; this drive keeps its step at every aperture', byAperture: '; this drive scales its step by the aperture' }
+  return `${runs > 1 ? ` in ${runs} runs` : ''}${model ? how[model] : ''}`
+}
+const riskWords = ({ risk }: StepFacts) =>
+  risk === undefined ? '' : ` Risk of a gap: ${risk < 0.01 ? 'below 1 %' : `${Math.round(100 * risk)} %; plan with more overlap`}.`
+
 /** What is advised about a plan: aperture, budget, direction, step number, one frame instead of a series. */
 export const ADVICE = {
   'aperture.none': ({ widest }: { widest: number }) =>
@@ -28,11 +50,13 @@ export const ADVICE = {
   'direction.rail': 'Start near: it is easy to see where the first frame gets sharp, and running on past the far end only costs frames.',
   'direction.ring': 'Start near: the picture is tightest there, so what the first frame shows stays in all of them.',
   'step.guess': ({ step, steps }: { step: number; steps: number }) =>
-    `Start with step ${step} of ${steps}. This is a cautious guess: nothing is known yet about this lens at this magnification. To measure it, take ten frames of a ruler laid at 45° and enter the stride in the kit’s calibrations.`,
-  'step.measured': ({ step, steps, stride_mm }: { step: number; steps: number; stride_mm: number }) =>
-    `Step ${step} of ${steps} moves the focus by ${stride_mm.toPrecision(3)} mm, as measured.`,
-  'step.reckoned': ({ step, steps, stride_mm, measuredAt }: { step: number; steps: number; stride_mm: number; measuredAt: number }) =>
-    `Step ${step} of ${steps} moves the focus by up to ${stride_mm.toPrecision(3)} mm. It was measured at f/${measuredAt}; some drives keep their step at other apertures, others scale it, and this is the longer of the two.`,
+    `Start with step ${step} of ${steps}. This is a cautious guess: nothing is known yet about this lens at this magnification. To measure it, shoot this plan and fuse it: Result tells the stride and saves it for the next plan.`,
+  'step.measured': (facts: StepFacts) =>
+    `Step ${facts.step} of ${facts.steps} moves the focus by ${length(facts.stride_mm)}${spreadWords(facts)}, as measured${runWords(facts)}.${riskWords(facts)}`,
+  'step.reckoned': (facts: StepFacts & { measuredAt: number }) =>
+    `Step ${facts.step} of ${facts.steps} moves the focus by up to ${length(facts.stride_mm)}${spreadWords(facts)}. It was measured at f/${facts.measuredAt}; some drives keep their step at other apertures, others scale it, and this is the longer of the two. A run at this aperture would tell which.${riskWords(facts)}`,
+  'step.conflict': (facts: StepFacts & { least_mm: number; most_mm: number }) =>
+    `Step ${facts.step} of ${facts.steps}: ${facts.runs} runs do not agree, it moved the focus by ${length(facts.least_mm)} to ${length(facts.most_mm)}. The longest is planned with. Remove from the kit’s calibrations what you do not trust.${riskWords(facts)}`,
   'trade.none': ({ depth_mm }: { depth_mm: number }) => `No row holds all ${depth_mm} mm sharp: ${LAW}. That is what a focus series is for.`,
   'trade.oneFrame': ({ depth_mm, setting, share_percent }: { depth_mm: number; setting: string; share_percent: number }) =>
     `One frame does it: ${setting} holds all ${depth_mm} mm, and the subject fills ${share_percent.toFixed(0)} % of the width.`,

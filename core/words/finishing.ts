@@ -3,6 +3,8 @@ export const FINISHING = {
   'finish.cropOutside': ({ size }: { size: string }) =>
     `The crop reaches beyond the picture, which is ${size} px there. Make it smaller, or move it inside.`,
   'finish.placeOutside': ({ x, y }: { x: number; y: number }) => `The place ${x}, ${y} lies outside of the picture. Choose one inside.`,
+  'finish.cardLight': 'The card is white there: its colour is lost. Choose a darker place of it, or a frame that is exposed less.',
+  'finish.cardDark': 'It is too dark there to tell a colour. Choose a lighter place, or another frame.',
   'finish.size': ({ long_px, most_px }: { long_px: number; most_px: number }) =>
     `That would be ${long_px} px long. Ask for a picture from 1 to ${most_px} px.`,
   'finish.tones': 'Each rung has to stay above the one below it. Move the rung that crosses another.',

@@ -1,1 +1,1 @@
-export { isRefusal, refusal, Refusal, say, type Code, type Facts, type Sentence } from './say'
+export { isRefusal, refusal, Refusal, say, sayer, type Code, type Facts, type Sentence } from './say'

@@ -21,12 +21,27 @@ export const MACHINE = {
   'request.host': 'Open Nitidus under 127.0.0.1 or localhost.',
 } as const
 
+/** What is said of other devices. */
+export const PAIRING = {
+  'pairing.off': 'Other devices cannot reach Nitidus now. Stop it and start it with: npm start -- --lan',
+  'pairing.wrongCode': 'This code is wrong. Read it again on the computer.',
+  'pairing.noCode':
+    'There is no code to type now: it was used, is older than five minutes, or was mistyped too often. Ask for a new one on the computer.',
+  'pairing.needed': 'This device is not paired, or no longer. Open Nitidus on the computer, choose Phone, and pair it again.',
+  'pairing.gone': 'This device is no longer paired.',
+  'pairing.hereOnly': 'Devices are paired and removed on the computer that Nitidus runs on.',
+} as const
+
 /** What the command says of how it is used. */
 export const COMMAND = {
   'command.usage': ({ reason }: { reason: string }) => `${reason}. See --help.`,
   'command.unreadable': ({ file }: { file: string }) => `${file} cannot be read. Check the name.`,
   'command.noJson': ({ file }: { file: string }) => `${file} does not hold valid JSON.`,
-  'command.outEnding': 'The name of the result must end in .tif, .png or .jpg.',
+  'command.outEnding': ({ formats }: { formats: readonly string[] }) =>
+    `The name of the result must end in ${formats
+      .map((format) => `.${format}`)
+      .join(', ')
+      .replace(/, ([^,]*)$/, ' or $1')}.`,
   'command.reliefEnding': 'The name of the relief must end in .ply or .obj.',
   'command.pixelSize': '--pixel-mm is the size of a pixel on the subject in mm. Give a number above 0.',
   'command.mover': '--mover must be rail or ring.',
@@ -37,6 +52,7 @@ export const COMMAND = {
   'series.sharpBeyond': ({ count }: { count: number }) => `There are only ${count} frames. Choose which of them the picture is to be sharp in.`,
   'series.reference': ({ count }: { count: number }) => `The series has ${count} frames. Choose one of them as the reference.`,
   'series.referenceLost': ({ name }: { name: string }) => `${name} cannot be registered with the others. Choose another reference.`,
+  'series.noMoment': ({ name }: { name: string }) => `No part can be shown from ${name}: it is not one of the frames that are fused. Choose another.`,
   'series.notOne': 'The frames cannot be registered with one another. They do not look like one series.',
   'series.nothingShared': 'The frames share no common area. They do not look like one series.',
   'series.lost': ({ name }: { name: string }) => `${name} cannot be registered with the others and was left out.`,

@@ -2,10 +2,20 @@
 export const PICTURES = {
   'picture.missing': ({ name }: Named) => `${name} is missing. Check the folder and the name.`,
   'picture.empty': ({ name }: Named) => `${name} is empty. Copy it from the card again.`,
+  'watch.gone': ({ folder }: { folder: string }) =>
+    `The folder ${folder} is gone. What came before is in the run. Bring the folder back, then watch it again.`,
+  'raw.mixed': ({ raw, other }: { raw: string; other: string }) =>
+    `${raw} is a raw file and ${other} is none. Bring raw files as a run of their own.`,
+  'raw.pair': ({ name, raw }: { name: string; raw: string }) => `${name} was left out: ${raw} is the same frame as a raw file.`,
+  'raw.notRaw': ({ name }: Named) => `${name} is no raw file: it is used as it is.`,
+  'raw.rendersExist': 'Pictures were made of these frames as they are developed now. Bring the frames again as a run of their own.',
+  'raw.none': ({ folder }: { folder: string }) => `There is no raw file in ${folder}. Name the folder that they are in.`,
+  'raw.unreadable': ({ name }: Named) =>
+    `${name} cannot be read as a raw file: it is damaged, or its camera is not known here. Copy it from the card again, or convert it to DNG or TIFF first.`,
   'picture.damaged': ({ name }: Named) => `${name} is damaged or incomplete. Copy it from the card again.`,
   'picture.unreadable': ({ name }: Named) => `${name} is not a picture we can read. Bring JPEG, PNG or TIFF.`,
   'picture.format': ({ name, format }: Named & { format: string }) => `${name} is a ${format} file. Bring JPEG, PNG or TIFF.`,
-  'picture.ending': ({ name }: Named) => `${name} does not end in .jpg, .png or .tif. Bring JPEG, PNG or TIFF.`,
+  'picture.ending': ({ name }: Named) => `${name} is no picture that can be read here. Bring JPEG, PNG or TIFF files, or raw files.`,
   'picture.tooLarge': ({ name }: Named) => `${name} has more than 250 megapixels. That is too large for a frame.`,
   'picture.depth': ({ name, depth }: Named & { depth: string }) => `${name} stores its pixels as “${depth}”. Export it with 8 or 16 bits a channel.`,
   'picture.pages': ({ name, pages }: Named & { pages: number }) => `${name} holds ${pages} pictures. Export each one to a file of its own.`,
@@ -19,6 +29,8 @@ export const PICTURES = {
 /** What can keep a frame out of a run. */
 export const FRAMES = {
   'frame.name': ({ name }: Named) => `“${name}” cannot be used as a file name. Rename the file.`,
+  'frame.twice': ({ name, twin }: Named & { twin: string }) =>
+    `${name} is the same picture as ${twin}, which is in this run already. It was left out.`,
   'frame.nameTaken': ({ name }: Named) => `${name} is already in this run. Rename the file or start another run.`,
   'frame.stray': ({ name, size, usual }: { name: string; size: string; usual: string }) =>
     `${name} is ${size} pixels, and the others are ${usual}. It was left out: bring it into a run of its own.`,

@@ -1,10 +1,11 @@
 import { ADVICE } from './advice'
 import { DEVICES } from './devices'
-import { COMMAND, MACHINE } from './machine'
+import { COMMAND, MACHINE, PAIRING } from './machine'
 import { FRAMES, PICTURES } from './pictures'
 import { INSPECTING } from './inspecting'
 import { FINISHING } from './finishing'
 import { MENDING } from './mending'
+import { NEEDED } from './needed'
 import { NOTES } from './notes'
 import { PLANNING } from './planning'
 import { ARCHIVES, RECORDS } from './records'
@@ -18,10 +19,12 @@ const CATALOGUE = {
   ...ARCHIVES,
   ...MACHINE,
   ...COMMAND,
+  ...PAIRING,
   ...DEVICES,
   ...FINISHING,
   ...MENDING,
   ...INSPECTING,
+  ...NEEDED,
   ...PLANNING,
   ...NOTES,
   ...ADVICE,
@@ -30,7 +33,8 @@ const CATALOGUE = {
 
 export type Code = keyof typeof CATALOGUE
 /** The facts a sentence needs; nothing for one that is always the same. */
-export type Facts<C extends Code> = (typeof CATALOGUE)[C] extends (facts: infer F) => string ? F : undefined
+type FactsOf<Entry> = Entry extends (facts: infer F) => string ? F : undefined
+export type Facts<C extends Code> = FactsOf<(typeof CATALOGUE)[C]>
 
 /** A sentence and the code that logic and tests know it by. */
 export interface Sentence {
@@ -38,10 +42,15 @@ export interface Sentence {
   text: string
 }
 
-export function say<C extends Code>(code: C, ...[facts]: Facts<C> extends undefined ? [] : [Facts<C>]): Sentence {
-  const entry = CATALOGUE[code] as string | ((facts: unknown) => string)
-  return { code, text: typeof entry === 'string' ? entry : entry(facts) }
-}
+/** Says the sentences of a catalogue. One that only few screens need is not part of {@link CATALOGUE}, which every screen loads. */
+export const sayer =
+  <Entries extends object>(entries: Entries) =>
+  <C extends keyof Entries & string>(code: C, ...[facts]: FactsOf<Entries[C]> extends undefined ? [] : [FactsOf<Entries[C]>]): Sentence => {
+    const entry = entries[code] as string | ((facts: unknown) => string)
+    return { code, text: typeof entry === 'string' ? entry : entry(facts) }
+  }
+
+export const say = sayer(CATALOGUE)
 
 /** A refusal with one sentence for the user; `field` is the path of the value to change, where there is one. */
 export class Refusal extends Error {

@@ -18,7 +18,7 @@ const RUN = {
   'survey.moved': ({ from, to, jump_percent }: { from: string; to: string; jump_percent: number }) =>
     `The picture jumps by ${jump_percent.toFixed(1)} % of its width between ${from} and ${to}. Something was bumped. Registration can correct it.`,
   'survey.stirred': ({ from, to, steps, of }: { from: string; to: string; steps: number; of: number }) =>
-    `Parts of the subject moved ${steps === 1 ? `between ${from} and ${to}` : `in ${steps} of ${of} steps, first between ${from} and ${to}`}. Fusing follows them as far as it can. If they matter, shoot the run again when they are still.`,
+    `Parts of the subject moved ${steps === 1 ? `between ${from} and ${to}` : `in ${steps} of ${of} steps, first between ${from} and ${to}`}. Fusing follows slight movement and shows the rest from one frame each. If that is not enough, shoot the run again when they are still.`,
   'survey.exposure': ({ spread_ev }: { spread_ev: number }) =>
     `Exposure varies by ${spread_ev.toFixed(2)} EV. Set it by hand, and keep the light constant.`,
   'survey.dust': ({ count }: { count: number }) =>

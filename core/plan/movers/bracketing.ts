@@ -1,3 +1,4 @@
+import { gapRisk, knownStep, type KnownStep, type StepCalibration } from '../../learn'
 import { refusal, say, type Sentence } from '../../words'
 
 /** The body's own bracketing: a step number without a unit, and how many frames it takes in one go. */
@@ -7,15 +8,6 @@ export interface Bracketing {
   mostFrames: number
 }
 
-/** A measured stride: what step number gave it, with which lens and at which aperture. */
-export interface StepCalibration {
-  lens: string
-  fNumber: number
-  magnification: number
-  step: number
-  stride_mm: number
-}
-
 export interface StepAdvice extends Sentence {
   step: number
   /** The stride that this step number should give; undefined where nothing was ever measured. */
@@ -23,13 +15,14 @@ export interface StepAdvice extends Sentence {
   calibrated: boolean
 }
 
-/** The step number for a magnification other than the calibrated one is trusted within this factor. */
-const NEAR = 1.25
+/** A plan risks at most so much that two of its slices do not touch. */
+const MOST_RISK = 0.01
 
 /**
- * The largest step number whose stride is not above the one wanted. A camera may drive its focus by fixed steps or
- * scale them by the aperture, and may do either to the magnification; of these models the one that gives the longer
- * stride is believed, so that slices do not part. Without a calibration the suggestion is a fifth of the range.
+ * The largest step number whose stride is not above the one wanted, and that leaves no gap where it is known how much strides
+ * differ: smaller than wanted, if need be. What runs tell of the drive is believed ({@link knownStep}); where they do not tell
+ * whether it scales its steps by the aperture, the longer stride is, so that slices do not part. Without a run the suggestion is
+ * a fifth of the range.
  * @throws Refusal where even step 1 is too long.
  */
 export function stepFor(
@@ -37,42 +30,32 @@ export function stepFor(
   { steps }: Bracketing,
   calibrations: StepCalibration[],
   now: { lens: string; fNumber: number; magnification: number },
+  series?: { slice_mm: number; frames: number },
 ): StepAdvice {
-  const known = calibrations
-    .filter(({ lens, magnification }) => lens === now.lens && ratio(magnification, now.magnification) <= NEAR)
-    .sort((a, b) => ratio(a.fNumber, now.fNumber) - ratio(b.fNumber, now.fNumber))[0]
+  const known = knownStep(calibrations, now)
   if (!known) {
     const step = Math.max(1, Math.round(steps / 5))
-    return {
-      step,
-      calibrated: false,
-      ...say('step.guess', { step, steps }),
-    }
+    return { step, calibrated: false, ...say('step.guess', { step, steps }) }
   }
-  const perStep = longestStride_mm(known, now) / known.step
-  const step = Math.min(steps, Math.floor(stride_mm / perStep + 1e-9))
+  const risk = (step: number) => {
+    const long_mm = known.step_mm * step
+    return series && known.spread !== undefined
+      ? gapRisk(long_mm, known.spread, series.slice_mm, Math.ceil((series.frames * stride_mm) / long_mm))
+      : undefined
+  }
+  let step = Math.min(steps, Math.floor(stride_mm / known.step_mm + 1e-9))
+  while (step > 1 && (risk(step) ?? 0) > MOST_RISK) step--
   if (step < 1) {
-    throw refusal('plan.stepTooLarge', { step_mm: perStep.toPrecision(2), wanted_mm: stride_mm.toPrecision(2) }, 'mover.step')
+    throw refusal('plan.stepTooLarge', { step_mm: known.step_mm.toPrecision(2), wanted_mm: stride_mm.toPrecision(2) }, 'mover.step')
   }
-  const moved = { step, steps, stride_mm: perStep * step }
-  const asMeasured = ratio(known.fNumber, now.fNumber) < 1.06
-  return {
-    step,
-    stride_mm: perStep * step,
-    calibrated: true,
-    ...(asMeasured ? say('step.measured', moved) : say('step.reckoned', { ...moved, measuredAt: known.fNumber })),
-  }
+  return { step, stride_mm: known.step_mm * step, calibrated: true, ...advice(known, step, steps, risk(step)) }
 }
 
-/** Stride of the calibrated step number here, by the model that gives the longer one. */
-function longestStride_mm(known: StepCalibration, now: { fNumber: number; magnification: number }): number {
-  const byAperture = Math.max(1, now.fNumber / known.fNumber)
-  const byScale = Math.max(1, (known.magnification / now.magnification) ** 2)
-  return known.stride_mm * byAperture * byScale
-}
-
-function ratio(a: number, b: number): number {
-  return Math.max(a / b, b / a)
+function advice(known: KnownStep, step: number, steps: number, risk: number | undefined): Sentence {
+  const { runs, spread, model, conflict, measuredAt, step_mm } = known
+  const facts = { step, steps, stride_mm: step_mm * step, runs, spread, risk, model }
+  if (conflict) return say('step.conflict', { ...facts, least_mm: conflict.least_mm * step, most_mm: conflict.most_mm * step })
+  return measuredAt === undefined ? say('step.measured', facts) : say('step.reckoned', { ...facts, measuredAt })
 }
 
 /**

@@ -1,4 +1,5 @@
-import { chainedParts, microstep_mm, microstepsAt, moverAdvice, stepFor, type StepCalibration } from '.'
+import { chainedParts, microstep_mm, microstepsAt, moverAdvice, stepFor } from '.'
+import type { StepCalibration } from '../../learn'
 import { planSeries, type LensOptics } from '..'
 import { macro } from '../testRequests'
 

@@ -51,6 +51,16 @@ describe('the compiled kernels do what the plain ones do, at every size', () => 
       ),
     ))
 
+  test('mix and squareApart', () =>
+    everySize(({ width, height, seed }) => {
+      const call = (space: Workspace, more: (planes: number[], stride: number) => number[]) => {
+        const [a, b, c] = [0, 1, 2].map((k) => fill(space, width, height, seed + k))
+        return { args: more([a.at, b.at, c.at], a.stride), rows: height, out: [c] }
+      }
+      expectAlike(both('mix', width, (space) => call(space, ([a, b, out], stride) => [a, b, (seed % 7) / 6, out, stride])))
+      expectAlike(both('squareApart', width, (space) => call(space, ([a, b, lit], stride) => [a, b, lit, lit, stride])))
+    }))
+
   test('gradients', () =>
     everySize(({ width, height, seed }) =>
       expectAlike(

@@ -8,9 +8,9 @@ import { createBoard, createMemory, TeamKernels, WasmKernels, type Kernels } fro
 
 const [WIDTH, HEIGHT] = [211, 157]
 
-/** A thread that serves kernels, from the built command. */
+/** A thread that serves kernels, as the built command starts it. */
 function serve(memory: WebAssembly.Memory, board: SharedArrayBuffer, number: number): Worker {
-  return new Worker(path.resolve('dist/nitidus.mjs'), { workerData: { work: 'kernels', memory, board, number } })
+  return new Worker(path.resolve('dist/thread.mjs'), { workerData: { work: 'kernels', memory, board, number } })
 }
 
 /** More threads than this do not all get a turn: others have taken its parts before they wake. */
@@ -86,7 +86,7 @@ test('a part that another thread cannot compute ends the call with an error, and
   } finally {
     await thread.terminate()
   }
-}, 30_000)
+})
 
 test('threads that never come are not waited for', () => {
   const team = new Watched(createMemory(), createBoard(), 3)

@@ -1,8 +1,6 @@
 import { fractalNoise, noise, randomStream } from '../random'
-import { normalise, shade, smoothStep, type Layer, type Material, type Scene, type Vector } from '../scene'
-
-/** Distance of the near edge from the lens, for which the scene is built: it is seen at the same angles from there only. */
-const NEAR_mm = 550
+import { smoothStep, type Layer, type Scene, type Vector } from '../scene'
+import { NEAR_mm, upright } from './upright'
 
 /** A terrace garden by daylight: a trough at arm's length, three walls, a gate, a hill; water runs and leaves sway. */
 export function gardenScene(seed: number): Scene {
@@ -19,56 +17,10 @@ export function gardenScene(seed: number): Scene {
   return { depth_mm: 60_000 - NEAR_mm, layers: upright }
 }
 
-interface Upright {
-  /** Distance from the lens, mm. */
-  at: number
-  left: number
-  right: number
-  top: number
-  bottom: number
-  /** How far it stands out of its plane towards the camera, mm, at most `thick`. */
-  relief: (x: number, y: number) => number
-  thick: number
-  material: (x: number, y: number) => Material
-  /** 1 inside its outline, 0 outside. */
-  inside: (x: number, y: number) => boolean
-  backdrop?: boolean
-  sway_mm?: number
-}
-
-/** Places nearer to one another than this, in texels, are taken for one. */
-const SAME_PLACE = 0.1
-
-/** Something that stands facing the camera. */
-function upright({ at, left, right, top, bottom, relief, thick, material, inside, backdrop = false, sway_mm }: Upright): Layer {
-  const z0 = at - NEAR_mm
-  // It is looked at from place to place along a row: what stood a texel to the right is the next place's own relief.
-  let next = { x: NaN, y: NaN, within_mm: 0, relief: 0 }
-  const reliefAt = (x: number, y: number) => (Math.abs(x - next.x) + Math.abs(y - next.y) < next.within_mm ? next.relief : relief(x, y))
-  return {
-    backdrop,
-    bounds: { left, right, top, bottom, near: z0 - thick, far: z0 },
-    depthAt: (x, y) => z0 - reliefAt(x, y),
-    see(x, y, texel_mm, sight) {
-      if (!inside(x, y)) return false
-      const here = reliefAt(x, y)
-      next = { x: x + texel_mm, y, within_mm: SAME_PLACE * texel_mm, relief: relief(x + texel_mm, y) }
-      const slopeX = (here - next.relief) / texel_mm
-      const slopeY = (here - relief(x, y + texel_mm)) / texel_mm
-      const normal: Vector = normalise([slopeX, slopeY, -1])
-      sight.z = z0 - here
-      sight.alpha = 1
-      shade(sight, normal, material(x, y), 0.62, 0.62)
-      return true
-    },
-    ...(sway_mm && { sway_mm }),
-  }
-}
-
 /** The hill's outline lies nowhere lower than this, mm. */
 const RIDGE_LOWEST = -6500
 
-function hill(seed: number): Layer {
+export function hill(seed: number): Layer {
   const ridge = (x: number) => RIDGE_LOWEST - 3600 * fractalNoise(x / 24_000 + 3, 0, seed + 30, 4)
   return upright({
     at: 60_000,
@@ -119,7 +71,7 @@ function gate(seed: number): Layer {
 }
 
 /** A dry stone wall across the picture, down to where the next one hides it. `size` is that of its stones. */
-function wall(at: number, top: (x: number) => number, size: number, seed: number, bottom: number): Layer {
+export function wall(at: number, top: (x: number) => number, size: number, seed: number, bottom: number): Layer {
   const halfWidth = at
   const stone = (x: number, y: number) => {
     const brickRow = Math.floor(y / (size * 0.55))
@@ -172,7 +124,7 @@ function water(seed: number, moment: number): Layer {
 }
 
 /** A carved trough at arm's length, lichen on its rim. */
-function trough(seed: number): Layer {
+export function trough(seed: number): Layer {
   const rim = (x: number) => 118 + 5 * noise(x / 60, 4, seed + 50)
   const groove = (x: number, y: number) => Math.abs(Math.sin(x / 21 + 0.6 * Math.sin(y / 40))) * smoothStep(150, 165, y)
   return upright({

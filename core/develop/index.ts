@@ -1,0 +1,2 @@
+export { brightestOf, developmentFrom, type Development } from './development'
+export { toWide } from './toWide'

@@ -1,0 +1,1 @@
+export { gapRisk, knownStep, type DriveModel, type KnownStep, type StepCalibration } from './steps'

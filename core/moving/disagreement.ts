@@ -1,0 +1,167 @@
+import { createPlane, type Plane } from '../raster'
+import type { Slab } from '../raster/kernels'
+import { noiseAt, type NoiseCurve } from './noise'
+import { Planes } from './planes'
+
+/** Variances of the blurs, px², that one frame is given to look like another. */
+const BLURS = [0, 0.36, 0.72, 1.44, 3, 6, 12, 24]
+/** Which of them, σ = 0.85, gradients are taken of, so that noise has none; and which, σ = 1.7, brightness is read from. */
+const [OF_GRADIENTS, OF_BRIGHTNESS] = [2, 4]
+/** Brightness that differs over more than some 12 px is light, not motion: so many halvings away. */
+const LIGHT_halvings = 3
+/** What is as bright as this, of 0 … 1, is clipped, or right beside: there blur changes more than blur of what is seen would. */
+const CLIPPED = 0.93
+/** Differences below so many times the noise are noise. */
+const NOISE_times = 6
+
+/** Of more blur than these nothing is left in the finest band. */
+const FINE_BLURS = 5
+
+/** A frame's luma, its blurs, what of them lies in the finest band, and at half the size the mean square of its gradient around each place. */
+interface Softened {
+  blurs: Slab[]
+  fine: Slab[]
+  gradient: Slab
+}
+
+/** Compares small pictures of two frames; in the kernels' memory, which nothing else may use meanwhile. */
+export class Comparer {
+  private one: Softened
+  private other: Softened
+  private readonly square: Slab
+  private readonly spare: Slab
+  private readonly nothing: Slab
+  private readonly light: Slab[]
+  private readonly halves: [Slab, Slab]
+
+  constructor(private readonly planes: Planes) {
+    const softened = (): Softened => ({
+      blurs: BLURS.map(() => planes.plane()),
+      fine: BLURS.slice(0, FINE_BLURS).map(() => planes.plane()),
+      gradient: planes.plane(1),
+    })
+    this.nothing = planes.plane()
+    planes.view(this.nothing).fill(0)
+    this.one = softened()
+    this.other = softened()
+    this.square = planes.plane()
+    this.spare = planes.plane()
+    this.light = Array.from({ length: LIGHT_halvings + 1 }, (_, k) => planes.plane(k))
+    this.halves = [planes.plane(1), planes.plane(1)]
+  }
+
+  /** Takes a frame; the one that was taken before is the one that it is compared with. */
+  take(luma: Plane): void {
+    ;[this.one, this.other] = [this.other, this.one]
+    const { planes, spare, square } = this
+    const { blurs, fine, gradient } = this.other
+    planes.put(luma, blurs[0])
+    // From one blur to the next: whole steps of variance 1 by smoothing, what is left by mixing with one more.
+    for (let k = 1; k < BLURS.length; k++) {
+      const more = BLURS[k] - BLURS[k - 1]
+      let from = blurs[k - 1]
+      for (let step = 0; step < Math.floor(more); step++) {
+        const to = from === spare ? square : spare
+        planes.smooth(from, to)
+        from = to
+      }
+      planes.smooth(from, blurs[k])
+      planes.mix(from, blurs[k], more - Math.floor(more), blurs[k])
+    }
+    fine.forEach((band, k) => finestBand(planes, blurs[k], band, spare, square))
+    this.gradients(blurs[OF_GRADIENTS], gradient)
+  }
+
+  /**
+   * How the two disagree at each place by more than blur and light explain, at half the size: the mean square of what is left
+   * of their difference when the sharper one is given the blur, of all that are tried, that makes it most like the other.
+   */
+  leftOver(): Plane {
+    const { planes, one, other, light, halves } = this
+    const [a, b] = [one, other].map(({ blurs }) => planes.view(blurs[0]))
+    const difference = planes.view(light[0])
+    for (let i = 0; i < difference.length; i++) difference[i] = a[i] - b[i]
+    for (let k = 0; k < LIGHT_halvings; k++) planes.halve(light[k], light[k + 1])
+    for (let k = LIGHT_halvings; k > 0; k--) planes.expand(light[k], light[k - 1])
+    const least = planes.view(halves[0]).slice().fill(Infinity)
+    for (let k = 0; k < BLURS.length; k++) {
+      this.compare(one.blurs[k], other.blurs[0], least)
+      if (k > 0) this.compare(one.blurs[0], other.blurs[k], least)
+    }
+    return this.unpadded(least)
+  }
+
+  /**
+   * By how many px something has to lie elsewhere to leave so much, at half the size: √(2 · what is left ÷ gradient²), gradients those of the
+   * frame that has less. 0 where noise explains it.
+   */
+  displaced_px(noise: NoiseCurve): Plane {
+    const { planes, one, other, halves } = this
+    const left = this.leftOver()
+    const [brightness, otherwise] = [one, other].map(({ blurs }) => {
+      planes.halve(blurs[OF_BRIGHTNESS], halves[1])
+      return planes.get(halves[1])
+    })
+    const [a, b] = [one, other].map(({ gradient }) => planes.get(gradient).data)
+    const out = createPlane(left.width, left.height)
+    for (let i = 0; i < out.data.length; i++) {
+      if (Math.max(brightness.data[i], otherwise.data[i]) > CLIPPED) continue
+      const own = noiseAt(noise, brightness.data[i])
+      const more = left.data[i] - 2 * own
+      if (more > NOISE_times * own) out.data[i] = Math.sqrt((2 * more) / (Math.min(a[i], b[i]) + own / 2 + 1e-12))
+    }
+    return out
+  }
+
+  /** The same in the finest band alone, where what stands still leaves nothing: the detail of what moved, in either frame. */
+  fineLeftOver(): Plane {
+    const { planes, one, other, nothing, halves } = this
+    const least = planes.view(halves[0]).slice().fill(Infinity)
+    for (let k = 0; k < FINE_BLURS; k++) {
+      this.compare(one.fine[k], other.fine[0], least, nothing)
+      if (k > 0) this.compare(one.fine[0], other.fine[k], least, nothing)
+    }
+    return this.unpadded(least)
+  }
+
+  private compare(one: Slab, other: Slab, least: Float32Array, light = this.light[0]): void {
+    const { planes, square, halves } = this
+    planes.squareApart(one, other, light, square)
+    this.gather(square, halves[0])
+    const around = planes.view(halves[0])
+    for (let i = 0; i < around.length; i++) if (around[i] < least[i]) least[i] = around[i]
+  }
+
+  /** Means around each place, of a Gaussian of σ = 3 px, at half the size. */
+  private gather(fine: Slab, half: Slab): void {
+    this.planes.halve(fine, half)
+    this.planes.smoothTwice(2, half, this.halves[1])
+  }
+
+  private gradients(source: Slab, target: Slab): void {
+    const { planes, square } = this
+    const [from, to] = [planes.view(source), planes.view(square).fill(0)]
+    const { width, height, stride } = source
+    for (let y = 1; y < height - 1; y++)
+      for (let x = 1, i = y * stride + 1; x < width - 1; x++, i++) {
+        const [across, down] = [from[i + 1] - from[i - 1], from[i + stride] - from[i - stride]]
+        to[i] = (across * across + down * down) / 4
+      }
+    this.gather(square, target)
+  }
+
+  private unpadded(data: Float32Array): Plane {
+    const [slab] = this.halves
+    this.planes.view(slab).set(data)
+    return this.planes.get(slab)
+  }
+}
+
+/** What lies between Gaussians of σ = 1 and 1.7 px: the finest detail that is no noise. */
+export function finestBand(planes: Planes, source: Slab, target: Slab, spare: Slab, another: Slab): void {
+  planes.smooth(source, target)
+  planes.smooth(target, spare)
+  planes.smooth(spare, another)
+  const [once, thrice] = [planes.view(target), planes.view(another)]
+  for (let i = 0; i < once.length; i++) once[i] -= thrice[i]
+}

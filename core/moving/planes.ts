@@ -1,0 +1,68 @@
+import type { Plane } from '../raster'
+import { Workspace, type Kernels, type Slab } from '../raster/kernels'
+
+/** Small pictures in the kernels' memory, and what is done to them there. */
+export class Planes {
+  readonly space: Workspace
+
+  constructor(
+    kernels: Kernels,
+    readonly width: number,
+    readonly height: number,
+  ) {
+    this.space = new Workspace(kernels, width)
+  }
+
+  /** Room for a picture of the whole size, or of one halved so many times. */
+  plane(halvings = 0): Slab {
+    let [width, height] = [this.width, this.height]
+    for (let k = 0; k < halvings; k++) [width, height] = [(width + 1) >> 1, (height + 1) >> 1]
+    return this.space.plane(width, height)
+  }
+
+  put({ width, height, data }: Plane, slab: Slab): void {
+    const to = this.space.view(slab)
+    for (let y = 0; y < height; y++) to.set(data.subarray(y * width, (y + 1) * width), y * slab.stride)
+  }
+
+  get(slab: Slab): Plane {
+    return { width: slab.width, height: slab.height, data: this.space.copy(slab) }
+  }
+
+  view(slab: Slab): Float32Array {
+    return this.space.view(slab)
+  }
+
+  /** `target` = `source` smoothed by a Gaussian of σ = 1. */
+  smooth(source: Slab, target: Slab): void {
+    this.space.kernels.run('smooth', [source.at, source.stride, source.width, source.height, target.at], source.height)
+  }
+
+  /** Smoothed so many times, an even number, with the help of another plane. */
+  smoothTwice(times: number, slab: Slab, other: Slab): void {
+    for (let k = 0; k < times; k += 2) {
+      this.smooth(slab, other)
+      this.smooth(other, slab)
+    }
+  }
+
+  halve(fine: Slab, coarse: Slab): void {
+    this.space.kernels.run('reduce', [fine.at, 4, fine.stride, fine.width, fine.height, coarse.at, coarse.stride, 0], coarse.height)
+  }
+
+  /** `fine` = `coarse` brought to twice the size. */
+  expand(coarse: Slab, fine: Slab): void {
+    this.view(fine).fill(0)
+    this.space.kernels.run('expand', [coarse.at, coarse.stride, coarse.height, fine.at, fine.stride, fine.width, 1, 1], fine.height)
+  }
+
+  /** `target` = `a` + `share` · (`b` − `a`). */
+  mix(a: Slab, b: Slab, share: number, target: Slab): void {
+    this.space.kernels.run('mix', [a.at, b.at, share, target.at, a.stride], a.height)
+  }
+
+  /** `target` = (`a` − `b` − `light`)². */
+  squareApart(a: Slab, b: Slab, light: Slab, target: Slab): void {
+    this.space.kernels.run('squareApart', [a.at, b.at, light.at, target.at, a.stride], a.height)
+  }
+}

@@ -1,0 +1,73 @@
+import { movesCamera } from '../movers'
+import { imageDistance_mm, subjectDistance_mm } from '../optics'
+import { effectiveFocalLength_mm, pupilDistance_mm, workingDistance_mm } from './framing'
+import type { LensOptics, PlanRequest } from './request'
+
+/** How far the focus went from frame to frame, by how the picture's scale changed. */
+export interface ScaledStride {
+  /** The mean step. */
+  mean_mm: number
+  /** Standard deviation of single steps; what registration adds to it is not taken off. */
+  spread_mm: number
+  steps: number
+  /** Planes of focus, mm from the first frame's, away from the camera. */
+  positions_mm: number[]
+  /** What the scale tells it by: how near things grow as the camera nears, or how the lens breathes. */
+  by: 'perspective' | 'breathing'
+}
+
+/** So few frames tell no stride. */
+const LEAST_FRAMES = 4
+/** Below this change of scale over the series registration's own errors are too large beside it. */
+const LEAST_CHANGE = 0.004
+/** Part of the planes' spread that an even stride has to explain: else something else moved. */
+const FITS = 0.9
+
+/**
+ * The stride of a run whose frames are scaled so against any one of them, in focus order. On a rail the plane of focus stays at one
+ * distance d from the entrance pupil, and what lies there grows by 1/d for each mm (d = f (1/m + 1/P), Ray). By the ring the scale goes
+ * with the image distance to the power of how the lens breathes, 1 for a thin one: 1/f = 1/u + 1/v. Undefined where the scale hardly
+ * changes, goes to and fro, or the optics do not say what it means.
+ */
+export function strideByScale(scales: number[], { optics, mover, subject }: PlanRequest): ScaledStride | undefined {
+  // Of a range the steps are even in one over the distance, and no stride in mm.
+  if (optics.kind !== 'lens' || subject.kind === 'range' || scales.length < LEAST_FRAMES) return undefined
+  if (Math.max(...scales) / Math.min(...scales) - 1 < LEAST_CHANGE) return undefined
+  const onRail = movesCamera(mover.kind)
+  const { magnification, breathing = 1 } = optics
+  if (magnification === undefined) return undefined
+  const ratios = scales.map((scale) => scale / scales[0])
+  const positions_mm = onRail
+    ? ratios.map((ratio) => pupilDistance_mm(optics, magnification) * Math.log(ratio))
+    : focusedBy(ratios, breathing, optics, magnification)
+  if (!positions_mm.every(Number.isFinite)) return undefined
+  const mean_mm = (positions_mm.at(-1)! - positions_mm[0]) / (positions_mm.length - 1)
+  if (!(mean_mm > 0) || straightness(positions_mm) < FITS) return undefined
+  const steps = positions_mm.slice(1).map((place, k) => place - positions_mm[k])
+  const spread_mm = Math.sqrt(steps.reduce((sum, step) => sum + (step - mean_mm) ** 2, 0) / (steps.length - 1))
+  return { mean_mm, spread_mm, steps: steps.length, positions_mm, by: onRail ? 'perspective' : 'breathing' }
+}
+
+/** By the ring: the first frame is focused on the near edge, as planned. */
+function focusedBy(ratios: number[], times: number, optics: LensOptics, magnification: number): number[] {
+  const focalLength_mm = effectiveFocalLength_mm(optics, magnification)
+  const image_mm = imageDistance_mm(focalLength_mm, workingDistance_mm(optics, magnification))
+  const distances = ratios.map((ratio) => distanceOf(focalLength_mm, image_mm * ratio ** (1 / times)))
+  return distances.map((distance) => distance - distances[0])
+}
+
+/** Object distance of an image distance, in mm: the magnification is v/f − 1. */
+const distanceOf = (focalLength_mm: number, image_mm: number) => subjectDistance_mm(focalLength_mm, image_mm / focalLength_mm - 1)
+
+/** The part of the spread of evenly numbered values that a straight line explains. */
+function straightness(values: number[]): number {
+  const middle = (values.length - 1) / 2
+  const mean = values.reduce((a, b) => a + b) / values.length
+  let [xx, xy, yy] = [0, 0, 0]
+  values.forEach((value, k) => {
+    xx += (k - middle) ** 2
+    xy += (k - middle) * (value - mean)
+    yy += (value - mean) ** 2
+  })
+  return yy > 0 ? xy ** 2 / (xx * yy) : 0
+}

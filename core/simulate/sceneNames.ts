@@ -1,0 +1,8 @@
+/** What the simulated camera can see. By name alone, for screens and checks that need no more. */
+export const SCENE_NAMES = ['fossil', 'nib', 'bristles', 'garden', 'meadow', 'bowl', 'wing'] as const
+
+export type SceneName = (typeof SCENE_NAMES)[number]
+
+/** What the simulated camera can write: JPEGs, or raw files. */
+export const CAMERA_FILES = ['jpg', 'dng'] as const
+export type CameraFile = (typeof CAMERA_FILES)[number]
