@@ -37,8 +37,9 @@ export function colourSpaceOf(name: string, space: string, icc: Buffer | undefin
 }
 
 /** A colour space in words, for sentences and the screen: `the profile “Display P3”`, `grey without a profile`. */
-export function colourText({ model, icc }: Pick<ColourSpace, 'model' | 'icc'>): string {
+export function colourText({ model, ...how }: Pick<ColourSpace, 'model' | 'icc'> | { model: ColourModel; profile: string | null }): string {
   const pixels = { rgb: '', grey: 'grey', cmyk: 'CMYK' }[model]
-  const profile = icc ? `the profile “${profileName(icc)}”` : 'no profile'
+  const called = 'profile' in how ? how.profile : how.icc ? profileName(how.icc) : null
+  const profile = called === null ? 'no profile' : `the profile “${called}”`
   return pixels ? `${pixels} with ${profile}` : profile
 }

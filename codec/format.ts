@@ -5,9 +5,13 @@ const ENDINGS = { tif: ['tif', 'tiff'], png: ['png'], jpg: ['jpg', 'jpeg'] } as 
 
 export type PictureFormat = keyof typeof ENDINGS
 
-/** The format that a file's name asks for; JPEG where it asks for none. */
-export function formatOf(file: string): PictureFormat {
+export const PICTURE_FORMATS = Object.keys(ENDINGS) as PictureFormat[]
+
+/** The format that a file's name asks for; undefined where it asks for none that is written. */
+export function askedFormat(file: string): PictureFormat | undefined {
   const ending = path.extname(file).toLowerCase().slice(1)
-  const asked = Object.entries(ENDINGS).find(([, endings]) => (endings as readonly string[]).includes(ending))
-  return (asked?.[0] as PictureFormat | undefined) ?? 'jpg'
+  return PICTURE_FORMATS.find((format) => (ENDINGS[format] as readonly string[]).includes(ending))
 }
+
+/** The same, or JPEG. */
+export const formatOf = (file: string): PictureFormat => askedFormat(file) ?? 'jpg'

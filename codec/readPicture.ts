@@ -16,12 +16,15 @@ export interface PictureFacts {
   width: number
   height: number
   bits: 8 | 16
-  format: 'jpeg' | 'png' | 'tiff'
+  format: ReadFormat
   colour: ColourSpace
   exif?: Buffer
 }
 
-const FORMATS = new Set(['jpeg', 'png', 'tiff'])
+/** What is read, by the decoder's names. What such files are called is in `core/batch/names.ts`. */
+const FORMATS = ['jpeg', 'png', 'tiff'] as const
+type ReadFormat = (typeof FORMATS)[number]
+const isRead = (format: string): format is ReadFormat => (FORMATS as readonly string[]).includes(format)
 
 /**
  * Size, depth, colour and metadata of a JPEG, PNG or TIFF file, without decoding it. Orientation is taken into account.
@@ -30,7 +33,7 @@ const FORMATS = new Set(['jpeg', 'png', 'tiff'])
  */
 export async function readFacts(file: string, name = path.basename(file)): Promise<PictureFacts> {
   const metadata = await orExplain(name, sharp(file, LENIENT).metadata())
-  if (!FORMATS.has(metadata.format)) throw refusal('picture.format', { name, format: metadata.format })
+  if (!isRead(metadata.format)) throw refusal('picture.format', { name, format: metadata.format })
   const { width, height, depth, pages = 1 } = metadata
   if (width * height > MOST_PIXELS) throw refusal('picture.tooLarge', { name })
   if (depth !== 'uchar' && depth !== 'ushort') throw refusal('picture.depth', { name, depth: SAMPLE_KINDS[depth] ?? depth })
@@ -40,7 +43,7 @@ export async function readFacts(file: string, name = path.basename(file)): Promi
     width: turned ? height : width,
     height: turned ? width : height,
     bits: depth === 'ushort' ? 16 : 8,
-    format: metadata.format as PictureFacts['format'],
+    format: metadata.format,
     colour: colourSpaceOf(name, metadata.space, metadata.icc),
     exif: metadata.exif,
   }
@@ -100,6 +103,10 @@ export async function readSamples(file: string, mostWidth_px?: number, name = pa
   return { samples, width: info.width, height: info.height }
 }
 
+/** Samples as 16 bits: those of 8 are spread so that white stays white. */
+export const to16 = (samples: Uint8Array | Uint16Array): Uint16Array =>
+  samples instanceof Uint16Array ? samples : Uint16Array.from(samples, (value) => value * 257)
+
 /** Decodes a file completely, to know that nothing is missing from it. @throws Refusal where it is damaged. */
 export async function verifyPicture(file: string, name = path.basename(file)): Promise<PictureFacts> {
   const facts = await readFacts(file, name)
@@ -115,7 +122,7 @@ const LENIENT = { failOn: 'truncated', limitInputPixels: MOST_PIXELS, unlimited:
  * A JPEG decoder paints over what it cannot make sense of and only warns; a frame must not be half invented, so warnings
  * count. Other formats notice damage by checksums and lengths, and warn of harmless things such as tags they do not know.
  */
-function strictFor(format: PictureFacts['format']) {
+function strictFor(format: ReadFormat) {
   return { ...LENIENT, failOn: format === 'jpeg' ? ('warning' as const) : ('truncated' as const) }
 }
 

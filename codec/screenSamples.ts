@@ -1,6 +1,6 @@
 import { tmpdir } from 'node:os'
 import { convertSamples } from './convert'
-import { readFacts, readSamples } from './readPicture'
+import { readFacts, readSamples, to16 } from './readPicture'
 
 /** Interleaved RGB of 8 bits, in sRGB. */
 export interface ScreenPicture {
@@ -21,7 +21,7 @@ export async function forScreen(
   icc: Buffer | undefined,
 ): Promise<ScreenPicture> {
   if (!icc && samples instanceof Uint8Array) return { width, height, samples }
-  const wide = samples instanceof Uint16Array ? samples : Uint16Array.from(samples, (value) => value * 257)
+  const wide = to16(samples)
   const converted = icc ? await convertSamples(wide, { width, height }, icc, 'srgb', tmpdir()) : wide
   return { width, height, samples: Uint8Array.from(converted, (value) => Math.round(value / 257)) }
 }

@@ -1,5 +1,5 @@
 import path from 'node:path'
-import * as fontkit from 'fontkit'
+import type { Font } from 'fontkit'
 import sharp from 'sharp'
 
 /** The font that ships with it: no machine's own fonts are asked for. */
@@ -7,7 +7,9 @@ const FONT = path.resolve(/* turbopackIgnore: true */ 'node_modules/@fontsource/
 
 /** Words in white on black as a grey picture of 8 bits, so many px from the foot of its deepest letter to the head of its tallest. */
 export async function drawWords(text: string, height_px: number): Promise<{ width: number; height: number; data: Uint8Array }> {
-  const font = fontkit.openSync(FONT) as fontkit.Font
+  // Loaded when words are drawn: it takes longer to load than most commands take to start.
+  const { openSync } = await import('fontkit')
+  const font = openSync(FONT) as Font
   const { glyphs, positions } = font.layout(text)
   const scale = height_px / (font.ascent - font.descent)
   let x = 0

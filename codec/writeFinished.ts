@@ -4,7 +4,7 @@ import path from 'node:path'
 import sharp, { type Sharp } from 'sharp'
 import type { Interleaved } from '@/core/raster'
 import { refusal } from '@/core/words'
-import { formatOf, type PictureFormat } from './format'
+import { askedFormat, type PictureFormat } from './format'
 import { inPlace, writePicture, type WriteOptions } from './writePicture'
 
 /** Formats that a finished picture may have: those that are read, two for screens, and one with layers. */
@@ -17,8 +17,9 @@ const MOST_px = { webp: 16_383, avif: 16_384 }
 export function finishedFormatOf(file: string): FinishedFormat {
   const ending = path.extname(file).toLowerCase().slice(1)
   if (ending === 'webp' || ending === 'avif' || ending === 'ora') return ending
-  if (!['tif', 'tiff', 'png', 'jpg', 'jpeg'].includes(ending)) throw refusal('finish.ending')
-  return formatOf(file)
+  const format = askedFormat(file)
+  if (!format) throw refusal('finish.ending')
+  return format
 }
 
 /** Writes a finished picture with its profile, what it was taken with and how it was made. Its quality counts where the format loses something. */

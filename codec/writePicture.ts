@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import { writeFileSync } from 'node:fs'
-import { rename, rm, writeFile } from 'node:fs/promises'
+import { chmod, rename, rm, writeFile } from 'node:fs/promises'
 import path from 'node:path'
 import sharp, { type Sharp } from 'sharp'
 import { toInterleaved16, type Interleaved, type Picture, type Rectangle } from '@/core/raster'
@@ -23,6 +23,8 @@ export interface WriteOptions extends Tags {
   xmp?: string
 }
 
+type EncodeOptions = WriteOptions & { large?: boolean }
+
 /** Encodes a picture and puts it at `file` in one step, so that no half-written picture is ever found there. */
 export async function writePicture(file: string, picture: Picture | Interleaved, options: WriteOptions): Promise<void> {
   const whole = 'samples' in picture ? picture : { ...picture, samples: toInterleaved16(picture) }
@@ -33,7 +35,7 @@ export async function writePicture(file: string, picture: Picture | Interleaved,
   if (options.xmp) pipeline = pipeline.withXmp(options.xmp)
   // Straight to the disk: an encoded picture beside the one in memory would be as large again.
   await inPlace(file, async (part) => {
-    await encoded(pipeline, formatOf(file), options).toFile(part)
+    await encoded(pipeline, formatOf(file), { ...options, large: raw.width * raw.height > LARGE_px }).toFile(part)
     await tagPicture(part, formatOf(file), options)
   })
 }
@@ -66,9 +68,12 @@ function wholeNumbers(data: GreyPlane['data'], bits: 8 | 16): Uint8Array | Uint1
   return samples
 }
 
-/** Writes a file beside its place and moves it there when it is complete. */
-export function writeWhole(file: string, contents: Uint8Array | string): Promise<void> {
-  return inPlace(file, (part) => writeFile(part, contents))
+/** Writes a file beside its place and moves it there when it is complete. `mode` says who may read it, where not everybody may. */
+export function writeWhole(file: string, contents: Uint8Array | string, mode?: number): Promise<void> {
+  return inPlace(file, async (part) => {
+    if (mode !== undefined) await chmod(part, mode)
+    await writeFile(part, contents)
+  })
 }
 
 export async function inPlace(file: string, write: (part: string) => Promise<unknown>): Promise<void> {
@@ -89,7 +94,7 @@ export async function inPlace(file: string, write: (part: string) => Promise<unk
 const USUAL_perInch = 300
 
 /** Lossless TIFF and PNG, JPEG at high quality without colour subsampling. */
-const ENCODERS: Record<PictureFormat, (pipeline: Sharp, options: WriteOptions) => Sharp> = {
+const ENCODERS: Record<PictureFormat, (pipeline: Sharp, options: EncodeOptions) => Sharp> = {
   // For a file that is kept and read again: 16 bits hardly compress (24 megapixels 144 → 110 MB, in 5 s), and a render is waited for.
   tif: (pipeline, { delivered, perInch = USUAL_perInch }) => {
     const density = { xres: perInch / 25.4, yres: perInch / 25.4 }
@@ -98,7 +103,10 @@ const ENCODERS: Record<PictureFormat, (pipeline: Sharp, options: WriteOptions) =
       : pipeline.tiff({ compression: 'none', ...density })
   },
   png: (pipeline, { quick }) => pipeline.png({ compressionLevel: quick ? 0 : 6 }),
-  jpg: (pipeline, { quality = 95 }) => pipeline.jpeg({ quality, chromaSubsampling: '4:4:4' }),
+  // Tables made for the picture save a few per cent of the file, and take all of it as coefficients: 144 MB at 24 megapixels.
+  jpg: (pipeline, { quality = 95, large }) => pipeline.jpeg({ quality, chromaSubsampling: '4:4:4', optimiseCoding: !large }),
 }
+/** Pictures of more pixels than this are encoded in as little memory as can be. */
+const LARGE_px = 16_000_000
 
-const encoded = (pipeline: Sharp, format: PictureFormat, options: WriteOptions): Sharp => ENCODERS[format](pipeline, options)
+const encoded = (pipeline: Sharp, format: PictureFormat, options: EncodeOptions): Sharp => ENCODERS[format](pipeline, options)

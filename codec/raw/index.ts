@@ -1,0 +1,3 @@
+export { RawReader } from './rawReader'
+export type { RawFacts } from './thread'
+export { writeRaw } from './writeRaw'
