@@ -64,7 +64,7 @@ test('into an empty folder everything comes back, numbers included; again, nothi
   expect(readdirSync(path.join(other, 'incoming'))).toEqual([])
 })
 
-test('mends, recipes and what pictures are finished by come along, and edits find their renders under other numbers', async () => {
+test('mends, recipes, what pictures are finished by and what was practised come along, and edits find their renders under other numbers', async () => {
   const db = await connect(data)
   const [first, second] = await db.selectFrom('render').select('id').orderBy('id').execute()
   const edits = [
@@ -80,6 +80,8 @@ test('mends, recipes and what pictures are finished by come along, and edits fin
       .execute()
   await db.insertInto('recipe').values({ uid: 'recipe', name: 'Web', recipe_json: '{"steps":[]}', created_at: 'then' }).execute()
   await db.insertInto('development').values({ render_id: second.id, recipe_json: '{"steps":[]}', changed_at: 'then' }).execute()
+  await db.updateTable('render').set({ needed_json: '{"fewest":{}}' }).where('id', '=', first.id).execute()
+  await db.insertInto('practice_try').values({ uid: 't', exercise: 'byHand', level: 2, seed: 7, percent: 81, took_s: 40, created_at: 'then' }).execute() // prettier-ignore
   await db.destroy()
   await writeBackup({ dataFolder: data, out: zip() })
 
@@ -103,6 +105,8 @@ test('mends, recipes and what pictures are finished by come along, and edits fin
   expect(kept.map(({ edit_json }) => JSON.parse(edit_json))).toEqual([edits[0], { ...edits[1], file: `render-${renders[0].id}` }])
   expect(await again.selectFrom('recipe').select('name').orderBy('name').execute()).toEqual([{ name: 'Web' }, { name: 'Web (2)' }])
   expect(await again.selectFrom('development').select('render_id').execute()).toEqual([{ render_id: renders[1].id }])
+  expect(await again.selectFrom('render').select('needed_json').where('id', '=', renders[0].id).execute()).toEqual([{ needed_json: '{"fewest":{}}' }])
+  expect(await again.selectFrom('practice_try').select(['exercise', 'percent']).execute()).toEqual([{ exercise: 'byHand', percent: 81 }])
   await again.destroy()
 })
 

@@ -71,6 +71,7 @@ class Merge {
     const renders = await this.renders(runs)
     await this.mends(renders)
     await this.recipes(renders)
+    await this.practice()
     return { report: this.report, moves: this.moves }
   }
 
@@ -183,6 +184,15 @@ class Merge {
           .onConflict((conflict) => conflict.columns(['mend_id', 'id']).doNothing())
           .execute()
     }
+  }
+
+  private async practice(): Promise<void> {
+    for (const { id: _, ...tried } of await this.from.selectFrom('practice_try').selectAll().orderBy('id').execute())
+      await this.into
+        .insertInto('practice_try')
+        .values(tried)
+        .onConflict((conflict) => conflict.column('uid').doNothing())
+        .execute()
   }
 
   /** Recipes under names, and what renders are being finished by; where that was changed here it stays. */

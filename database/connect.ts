@@ -1,7 +1,7 @@
 import { existsSync, mkdirSync } from 'node:fs'
 import path from 'node:path'
 import SQLite from 'better-sqlite3'
-import { Kysely, Migrator, SqliteAdapter, SqliteDialect, type DialectAdapter } from 'kysely'
+import { Kysely, Migrator, SqliteAdapter, SqliteDialect, SqliteDriver, type DatabaseConnection, type DialectAdapter, type Driver } from 'kysely'
 import { refusal } from '@/core/words'
 import * as shoots from './migrations/001-shoots'
 import * as kit from './migrations/002-kit'
@@ -13,6 +13,12 @@ import * as changed from './migrations/007-changed'
 import * as mends from './migrations/008-mends'
 import * as recipes from './migrations/009-recipes'
 import * as finished from './migrations/010-finished'
+import * as logbook from './migrations/011-logbook'
+import * as practice from './migrations/012-practice'
+import * as needed from './migrations/013-needed'
+import * as raw from './migrations/014-raw'
+import * as counts from './migrations/015-counts'
+import * as fieldChanges from './migrations/016-field-changes'
 import { explained } from './explained'
 import type { Tables } from './tables'
 
@@ -29,6 +35,12 @@ export const MIGRATIONS = {
   '008-mends': mends,
   '009-recipes': recipes,
   '010-finished': finished,
+  '011-logbook': logbook,
+  '012-practice': practice,
+  '013-needed': needed,
+  '014-raw': raw,
+  '015-counts': counts,
+  '016-field-changes': fieldChanges,
 }
 
 /** Name of the database in a data folder. */
@@ -41,9 +53,28 @@ class AtomicAdapter extends SqliteAdapter {
   }
 }
 
+/** SQLite has rolled back by itself where the disk is full; rolling back once more would hide why. */
+class ForgivingDriver extends SqliteDriver {
+  constructor(private readonly database: SQLite.Database) {
+    super({ database })
+  }
+
+  override async rollbackTransaction(connection: DatabaseConnection): Promise<void> {
+    if (this.database.inTransaction) await super.rollbackTransaction(connection)
+  }
+}
+
 class AtomicDialect extends SqliteDialect {
+  constructor(private readonly database: SQLite.Database) {
+    super({ database })
+  }
+
   override createAdapter(): DialectAdapter {
     return new AtomicAdapter()
+  }
+
+  override createDriver(): Driver {
+    return new ForgivingDriver(this.database)
   }
 }
 
@@ -58,7 +89,7 @@ export async function connect(dataFolder: string): Promise<Database> {
   try {
     mkdirSync(dataFolder, { recursive: true })
     sqlite = openSafely(file)
-    db = new Kysely<Tables>({ dialect: new AtomicDialect({ database: sqlite }) })
+    db = new Kysely<Tables>({ dialect: new AtomicDialect(sqlite) })
     await migrate(db, dataFolder)
     // Off while tables are made anew, which drops what others refer to.
     sqlite.pragma('foreign_keys = ON')

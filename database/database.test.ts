@@ -55,7 +55,7 @@ test('a folder that was left anywhere in its first start, or in an upgrade, open
       expect(await db.selectFrom('kit_item').select('id').execute()).not.toHaveLength(0)
       await db.destroy()
     }
-}, 120_000)
+})
 
 test('numbers, uids and folders of older records stay distinct, and what referred to them still does', async () => {
   older()

@@ -53,6 +53,11 @@ export class Folders {
     return this.at('backups')
   }
 
+  /** What other devices are let in by: key, certificate, paired devices. It belongs to this machine and is in no backup. */
+  lan(): string {
+    return this.at('lan')
+  }
+
   incoming(): string {
     return this.at('incoming')
   }

@@ -18,6 +18,7 @@ export interface Tables {
   recipe: RecipeTable
   development: DevelopmentTable
   mend_edit: MendEditTable
+  practice_try: PracticeTryTable
 }
 
 interface ShootTable {
@@ -50,8 +51,16 @@ interface RunTable {
   kit_json: string
   /** The newest survey of all its frames; null where there is none, or frames came after it. */
   survey_json: string | null
+  /** How its raw frames are developed; null where it has none. */
+  development_json: Generated<string | null>
+  /** How many of its frames are fused; null until it is counted again after a change. */
+  used_count: Generated<number | null>
   /** Why it was split off another run; null where it was not. */
   reason: string | null
+  /** What the photographer notes of it: 0 to 5 stars, words, and tags as a JSON list. */
+  stars: Generated<number>
+  note: Generated<string>
+  tags_json: Generated<string>
   /** Entry of the field log that began it, empty for the log's first run; null where no log tells of it. */
   begun_by: string | null
   created_at: string
@@ -107,6 +116,8 @@ interface RenderTable {
   /** Name of its folder under `renders`. */
   folder: string
   report_json: string
+  /** How many of its frames were needed; null where that was not asked. */
+  needed_json: Generated<string | null>
   bytes: number
   created_at: string
   binned_at: string | null
@@ -164,6 +175,18 @@ interface DevelopmentTable {
   render_id: number
   recipe_json: string
   changed_at: string
+}
+
+/** A try at an exercise, and how well it went, 0 … 100. */
+interface PracticeTryTable {
+  id: Generated<number>
+  uid: string
+  exercise: string
+  level: number
+  seed: number
+  percent: number
+  took_s: number
+  created_at: string
 }
 
 export type Mend = Selectable<MendTable>

@@ -1,12 +1,15 @@
 import type { Recipe } from '@/core/finish'
 import type { FieldEntry } from '@/core/field'
+import type { LogEntry } from '@/core/logbook'
 import type { Plan, PlanRequest } from '@/core/plan'
 import type { PlanSheet } from '@/core/sheet'
 import type { SurveyReport } from '@/core/survey'
 import type { TakenWith } from '@/core/formats'
 import type { Place } from '@/core/inspect'
 import type { MendBase, MendEdit } from '@/core/mend'
+import type { RunDevelopment } from './development'
 import type { CheckReport, JobFile } from './jobs'
+import type { NeededReport } from './needed'
 import type { FuseReport } from './report'
 
 /** What the routes answer, for the screens. Times are ISO 8601 in UTC. */
@@ -29,7 +32,7 @@ export interface ShootSummary {
   /** Picture to show: the newest render, else a frame. */
   cover: { kind: 'render' | 'frame'; id: number } | null
   /** null where nothing is planned, or the plan no longer works; which, says `planned`. */
-  plan: Plan | null
+  plan: Pick<Plan, 'frameCount' | 'stride_mm' | 'hyperfocal_mm'> | null
   planned: boolean
 }
 
@@ -53,10 +56,14 @@ export interface RunDetail {
   /** The plan it was shot by, whatever is planned now, and what stood in its fields. */
   planRequest: PlanRequest | null
   sheet: PlanSheet | null
+  /** The step number that the body's own bracketing was to be set to; null where the focus was moved otherwise. */
+  step: number | null
   /** Entry of the field log that began it, empty for the log's first run; null where no log tells of it. */
   begun_by: string | null
   created_at: string
   frames: FrameDetail[]
+  /** How its raw frames are developed; null where it has none. */
+  development: RunDevelopment | null
   survey: SurveyReport | null
   renders: RenderDetail[]
 }
@@ -118,6 +125,24 @@ export interface JobDetail {
   result: JobResults[JobKind] | null
 }
 
+/** A folder that frames are taken from as they come. */
+export interface WatchDetail {
+  folder: string
+  /** The run that they enter. */
+  run: number
+  taken: number
+  /** The newest that could not be taken, and why. */
+  refused: { name: string; code: string; text: string }[]
+  /** Why it is watched no longer, where that happened by itself. */
+  ended: { code: string; text: string } | null
+}
+
+/** A part of the logbook, and how many entries there are in all. */
+export interface LogPage {
+  count: number
+  entries: LogEntry[]
+}
+
 /** A recipe that is kept under a name. */
 export interface RecipeDetail {
   id: number
@@ -130,6 +155,7 @@ export interface JobResults {
   shoot: null
   fuse: { render: number }
   inspect: { places: Place[] }
+  needed: NeededReport
   mend: { render: number }
   finish: { name: string }
   take: { name: string }

@@ -3,6 +3,7 @@ export type {
   BinKind,
   FrameDetail,
   JobDetail,
+  LogPage,
   MendDetail,
   RecipeDetail,
   JobKind,
@@ -13,9 +14,12 @@ export type {
   ShootDetail,
   ShootState,
   ShootSummary,
+  WatchDetail,
   StorageDetail,
 } from './api'
 export { check } from './check'
+export type { RunDevelopment } from './development'
+export { claimSchema, tokenSchema, type PairedDevice, type PairingOffer, type PairingState } from './pairing'
 export { deviceCallSchema, fieldLogSchema, type DeviceCall, type DeviceReply, type Tones } from './field'
 export { DUST, fuseSettingsSchema, type FuseSettings } from './fuseSettings'
 export {
@@ -29,6 +33,7 @@ export {
   type FinishJob,
   type TakeJob,
   type FuseJob,
+  type NeededJob,
   type InspectJob,
   type MendJob,
   type FuseOutputs,
@@ -39,35 +44,46 @@ export {
   type SurveyJob,
 } from './jobs'
 export { checkKit, checkKitItem, shelfSchema } from './kit'
+export type { NeededReport, NeededSubset } from './needed'
 export { planRequestSchema } from './planRequest'
 export { mendBaseSchema, mendEditSchema, mendSchema, MOST_EDITS, newEditsSchema, newMendSchema } from './mend'
 export { planOfSheet, planSheetSchema } from './planSheet'
 export { placeOf, type FramePlace } from './framePlace'
 export { checkBends, checkRegistration, registrationOf, type Registration } from './registration'
-export { RECORD_VERSION, reportSchema, type FuseReport, type ReportFrame } from './report'
+export { RECORD_VERSION, reportSchema, type FuseReport, type ReportFrame, type ReportPart } from './report'
 export { sceneRequestSchema } from './sceneRequest'
 export {
   areaSchema,
+  cardPlaceSchema,
   asideSchema,
+  developLikeSchema,
   backupSchema,
   binItemSchema,
   depthsSchema,
+  logQuerySchema,
+  lookSchema,
   folderSchema,
   idSchema,
   shootRequestSchema,
   pixelSchema,
   shootWordsSchema,
+  runNotesSchema,
   standInSchema,
+  type StandInRequest,
   viewSchema,
   type ShootRequest,
+  type LogQuery,
+  type RunNotes,
   type ShootWords,
 } from './shootRequest'
 export {
   storedColour,
+  storedDevelopment,
   storedBase,
   storedEdit,
   storedFieldEvent,
   storedKit,
+  storedNeeded,
   storedPlan,
   storedReport,
   storedSheet,
@@ -91,3 +107,4 @@ export {
 } from './recipe'
 export { madeText } from './made'
 export { fileEnding, FINISHED_FORMATS, LAYERED, LOSSLESS, TAKE_NAMES, TAKES, type FinishedFormat, type Take, type TakeEnding } from './formats'
+export { practiceTrySchema, type KeptTry, type PracticeTry } from './practice'

@@ -1,7 +1,9 @@
 import { MOVER_KINDS, type MoverKind } from '@/core/movers'
 import Joi from 'joi'
+import type { Development } from '@/core/develop'
 import type { Recipe } from '@/core/finish'
 import type { TakenWith } from '@/core/formats'
+import type { Rectangle } from '@/core/raster'
 import type { MendDocument } from '@/core/mend'
 import type { SurfaceFacts } from '@/core/relief'
 import type { SeriesRequest } from '@/core/simulate'
@@ -10,6 +12,7 @@ import { fuseSettingsSchema, type FuseSettings } from './fuseSettings'
 import { sceneRequestSchema } from './sceneRequest'
 import { mendSchema } from './mend'
 import { recipeSchema } from './recipe'
+import { developmentSchema } from './development'
 import { takenSchema } from './taken'
 
 /** Version of job files that this version writes and reads. */
@@ -20,13 +23,16 @@ export interface FrameFile {
   id?: number
   name: string
   file: string
+  /** Of a raw frame: the original. It is developed into `file` by whoever needs that first. */
+  raw?: { file: string; development: Development }
 }
 
 /**
  * Everything that one piece of heavy work needs, by name, so that it can be carried out anywhere: `nitidus run job.json`.
  * Paths are absolute, or from the folder of the job file.
  */
-export type JobFile = ShootJob | FuseJob | InspectJob | MendJob | FinishJob | TakeJob | SurveyJob | SplitJob | CheckJob | BackupJob | RestoreJob
+export type JobFile =
+  ShootJob | FuseJob | InspectJob | NeededJob | MendJob | FinishJob | TakeJob | SurveyJob | SplitJob | CheckJob | BackupJob | RestoreJob
 
 export interface ShootJob {
   kind: 'shoot'
@@ -67,6 +73,22 @@ export interface InspectJob {
   picture: string
   /** Where the places are written. */
   report: string
+}
+
+/** A series fused from fewer of its frames, against all of them. */
+export interface NeededJob {
+  kind: 'needed'
+  frames: FrameFile[]
+  /** How the frames lie on one another: `registration.json` of the render. */
+  registration: string
+  settings: FuseSettings
+  /** Parts that moved, px of the reference frame: they are not judged. */
+  parts: Rectangle[]
+  /** Whether dust on the sensor was kept out. */
+  dusty: boolean
+  report: string
+  /** Folder for a look at the place where each subset loses most. */
+  looks?: string
 }
 
 /** Edits carried out on a render. */
@@ -166,7 +188,14 @@ export interface RestoreJob {
 const path = Joi.string().min(1).max(4096).required()
 const optionalPath = Joi.string().min(1).max(4096)
 const frames = Joi.array()
-  .items(Joi.object({ id: Joi.number().integer(), name: Joi.string().min(1).max(1000).required(), file: path }))
+  .items(
+    Joi.object({
+      id: Joi.number().integer(),
+      name: Joi.string().min(1).max(1000).required(),
+      file: path,
+      raw: Joi.object({ file: path, development: developmentSchema.required() }),
+    }),
+  )
   .max(20_000)
   .required()
 
@@ -191,6 +220,17 @@ export const JOB_FILES: { [K in JobFile['kind']]: Joi.SchemaMap } = {
     pixel_mm: Joi.number().greater(0),
   },
   inspect: { frames, registration: path, picture: path, report: path },
+  needed: {
+    frames,
+    registration: path,
+    settings: fuseSettingsSchema.required(),
+    parts: Joi.array()
+      .items(Joi.object({ x: Joi.number(), y: Joi.number(), width: Joi.number(), height: Joi.number() }).options({ presence: 'required' }))
+      .required(),
+    dusty: Joi.boolean().required(),
+    report: path,
+    looks: optionalPath,
+  },
   mend: {
     frames,
     registration: path,

@@ -20,6 +20,7 @@ const STEPS: Record<StepName, Joi.SchemaMap> = {
   crop: { x: whole(), y: whole(), width: whole().min(1), height: whole().min(1) },
   straighten: { degrees: Joi.number().min(-45).max(45).required() },
   neutral: { at: place, radius_px: Joi.number().min(0.5).max(1000).default(8) },
+  card: { card: Joi.array().length(3).items(Joi.number().min(0.01).max(100)).required(), frame: Joi.string().max(255) },
   light: { stops },
   tones: {
     points: Joi.array()

@@ -27,6 +27,21 @@ export interface ReportFrame {
   share_percent: number
 }
 
+/** A part that moved by itself, and the frame that shows it. */
+export interface ReportPart {
+  /** Where it lies, px of the reference frame. */
+  x: number
+  y: number
+  width: number
+  height: number
+  area_percent: number
+  /** A place inside it, px of the reference frame. */
+  inside: { x: number; y: number }
+  frame: string
+  /** Frames that show it nearly as sharp, the sharpest first, with their detail beside the sharpest one's, in percent. */
+  others: { frame: string; detail_percent: number }[]
+}
+
 /** What `nitidus fuse` reports of a render. */
 export interface FuseReport {
   /** Absent in reports of older versions. */
@@ -40,6 +55,8 @@ export interface FuseReport {
   colour?: { profile: string | null; converted: boolean }
   /** Specks on the sensor that were kept out, in px of the frames; absent where they were not looked for, and in reports of older renders. */
   dust?: { x: number; y: number; radius_px: number; darkness: number }[]
+  /** Parts that moved and are shown from one frame each, the largest first; absent where none did, and in reports of older renders. */
+  parts?: ReportPart[]
   depth?: { unit: 'mm' | 'frames'; at0: number; at65535: number }
   timings_s: Record<string, number>
   peakMemory_MB: number
@@ -78,6 +95,13 @@ export const reportSchema = Joi.object<FuseReport>({
   crop: Joi.object({ x: number, y: number, width: number, height: number }).required(),
   colour: Joi.object({ profile: Joi.string().allow(null), converted: Joi.boolean() }).unknown(),
   dust: Joi.array().items(Joi.object({ x: number, y: number, radius_px: number, darkness: number })),
+  parts: Joi.array().items(
+    Joi.object({
+      ...{ x: number, y: number, width: number, height: number, area_percent: number, frame: Joi.string().required() },
+      inside: Joi.object({ x: number, y: number }).required(),
+      others: Joi.array().items(Joi.object({ frame: Joi.string().required(), detail_percent: number })),
+    }).unknown(),
+  ),
   depth: Joi.object({ unit: Joi.valid('mm', 'frames').required(), at0: number, at65535: number }).unknown(),
   timings_s: Joi.object().pattern(Joi.string(), Joi.number()).required(),
   peakMemory_MB: number,

@@ -29,10 +29,12 @@ describe('faults of a scene', () => {
 })
 
 describe('what the stand-in is asked for', () => {
-  test('nothing goes wrong where nothing is said', () => expect(check(standInSchema, {})).toEqual({ faults: [] }))
+  test('nothing goes wrong where nothing is said, and JPEGs are written', () =>
+    expect(check(standInSchema, {})).toEqual({ faults: [], files: 'jpg' }))
   test('each fault once, and only known ones', () => {
-    expect(check(standInSchema, { faults: ['bump', 'dust'] })).toEqual({ faults: ['bump', 'dust'] })
+    expect(check(standInSchema, { faults: ['bump', 'dust'] })).toEqual({ faults: ['bump', 'dust'], files: 'jpg' })
     expect(() => check(standInSchema, { faults: ['bump', 'bump'] })).toThrow()
     expect(() => check(standInSchema, { faults: ['storm'] })).toThrow()
+    expect(() => check(standInSchema, { files: 'tif' })).toThrow()
   })
 })

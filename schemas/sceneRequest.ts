@@ -1,6 +1,6 @@
 import { MOVER_KINDS } from '@/core/movers'
 import Joi from 'joi'
-import { SCENES, type Fault, type SeriesRequest } from '@/core/simulate'
+import { CAMERA_FILES, SCENE_NAMES, type Fault, type SeriesRequest } from '@/core/simulate'
 import { positive } from './quantities'
 
 const frame = Joi.number().integer().min(1).max(500).required()
@@ -31,7 +31,7 @@ const fault = Joi.alternatives().conditional('.kind', {
 
 /** What `simulate` and the simulated camera are asked for. */
 export const sceneRequestSchema = Joi.object<SeriesRequest>({
-  scene: Joi.valid(...Object.keys(SCENES)).required(),
+  scene: Joi.valid(...SCENE_NAMES).required(),
   seed: Joi.number()
     .integer()
     .min(0)
@@ -53,6 +53,9 @@ export const sceneRequestSchema = Joi.object<SeriesRequest>({
     exposure_ev: Joi.number().min(0).max(3).default(0.02),
   }).default(),
   fullWell: positive('the photons that fill a pixel').max(1e6).default(30_000),
+  files: Joi.valid(...CAMERA_FILES),
   breeze_mm: Joi.number().min(0).max(100),
+  wind: Joi.number().min(0).max(10),
+  aside_mm: Joi.number().min(0).max(100),
   faults: Joi.array().items(fault).max(50),
 })

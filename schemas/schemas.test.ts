@@ -1,7 +1,7 @@
 import { completePlanRequest } from '@/core/plan'
 import type { PlanRequest } from '@/core/plan'
-import { isRefusal, type Refusal } from '@/core/words'
 import { check, fuseSettingsSchema, planRequestSchema, sceneRequestSchema, shootRequestSchema } from '.'
+import { refusalOf } from './testRefusal'
 
 const request = {
   camera: { sensorWidth_mm: 36, sensorHeight_mm: 24, pixelsWide: 6000, rawSize_MB: 45 },
@@ -11,17 +11,6 @@ const request = {
 }
 
 const plan = (change: object) => check<PlanRequest>(planRequestSchema, { ...request, ...change })
-
-/** The refusal of a value. */
-function refusal(work: () => unknown): Refusal {
-  try {
-    work()
-  } catch (error) {
-    if (isRefusal(error)) return error
-    throw error
-  }
-  throw new Error('Nothing was refused.')
-}
 
 describe('a plan request', () => {
   test('gets its defaults: diffraction, green light, a ring, 30 % overlap, no time', () => {
@@ -56,7 +45,7 @@ describe('a plan request', () => {
     ['overlap', { overlap: 1 }],
     ['camera', { camera: undefined }],
   ])('is refused at %s with one sentence', (field, change) => {
-    const { field: refused, message } = refusal(() => plan(change))
+    const { field: refused, message } = refusalOf(() => plan(change))
     expect(refused).toBe(field)
     expect(message).not.toContain('\n')
     expect(message.length).toBeGreaterThan(10)
@@ -78,15 +67,15 @@ describe('fuse settings', () => {
     ['bits', { bits: 12 }],
     ['crop', { crop: 'most' }],
   ])('are refused at %s', (field, value) => {
-    expect(refusal(() => check(fuseSettingsSchema, value)).field).toBe(field)
+    expect(refusalOf(() => check(fuseSettingsSchema, value)).field).toBe(field)
   })
 })
 
 describe('a scene request', () => {
   test('needs positions and a known scene', () => {
-    expect(refusal(() => check(sceneRequestSchema, { scene: 'fossil' })).field).toBe('positions_mm')
-    expect(refusal(() => check(sceneRequestSchema, { scene: 'moon', positions_mm: [1] })).field).toBe('scene')
-    expect(refusal(() => check(sceneRequestSchema, { scene: 'nib', positions_mm: [] })).field).toBe('positions_mm')
+    expect(refusalOf(() => check(sceneRequestSchema, { scene: 'fossil' })).field).toBe('positions_mm')
+    expect(refusalOf(() => check(sceneRequestSchema, { scene: 'moon', positions_mm: [1] })).field).toBe('scene')
+    expect(refusalOf(() => check(sceneRequestSchema, { scene: 'nib', positions_mm: [] })).field).toBe('positions_mm')
   })
 
   test('gets a camera where none is given', () => {
@@ -99,5 +88,5 @@ describe('a scene request', () => {
 })
 
 test('a shoot needs a title', () => {
-  expect(refusal(() => check(shootRequestSchema, { title: '  ', plan: request })).message).toBe('Give the shoot a title.')
+  expect(refusalOf(() => check(shootRequestSchema, { title: '  ', plan: request })).message).toBe('Give the shoot a title.')
 })

@@ -3,7 +3,7 @@ import type { BinKind } from './api'
 import type { Rectangle } from '@/core/raster'
 import type { PlanRequest } from '@/core/plan'
 import type { PlanSheet } from '@/core/sheet'
-import { FAULT_WORDS, SCENES, type Fault } from '@/core/simulate'
+import { CAMERA_FILES, FAULT_WORDS, SCENE_NAMES, type CameraFile, type Fault } from '@/core/simulate'
 import { planRequestSchema } from './planRequest'
 import { planSheetSchema } from './planSheet'
 
@@ -31,10 +31,40 @@ const words = {
 
 export const shootWordsSchema = Joi.object<ShootWords>(words)
 
+/** What the photographer notes of a run. */
+export interface RunNotes {
+  stars: number
+  note: string
+  tags: string[]
+}
+
+/** What of them is changed; the rest stays. */
+export const runNotesSchema = Joi.object<Partial<RunNotes>>({
+  stars: Joi.number().integer().min(0).max(5),
+  note: Joi.string().trim().allow('').max(2000).messages({ 'string.max': 'Keep the note to {{#limit}} letters.' }),
+  tags: Joi.array()
+    .items(Joi.string().trim().min(1).max(40).messages({ 'string.max': 'Keep a tag to {{#limit}} letters.' }))
+    .unique()
+    .max(20),
+}).min(1)
+
+/** Which entries of the logbook are asked for, as an address names them. */
+export interface LogQuery {
+  words: string
+  stars: number
+  from: number
+}
+
+export const logQuerySchema = Joi.object<LogQuery>({
+  words: Joi.string().trim().allow('').max(200).default(''),
+  stars: Joi.number().integer().min(0).max(5).default(0),
+  from: Joi.number().integer().min(0).default(0),
+})
+
 /** A shoot as the plan screen sends it. */
 export const shootRequestSchema = Joi.object<ShootRequest>({
   ...words,
-  scene: Joi.valid(...Object.keys(SCENES)).default('fossil'),
+  scene: Joi.valid(...SCENE_NAMES).default('fossil'),
   plan: planRequestSchema.allow(null),
   sheet: planSheetSchema,
 })
@@ -49,17 +79,26 @@ export const folderSchema = Joi.object<{ folder: string }>({
     .messages({ 'string.empty': 'Name the folder that holds the frames.', 'any.required': 'Name the folder that holds the frames.' }),
 })
 
-/** What the stand-in camera is asked for: faults to switch on, by kind. */
-export const standInSchema = Joi.object<{ faults: Fault['kind'][] }>({
+/** What the stand-in camera is asked for: faults to switch on, by kind, and what it writes. */
+export interface StandInRequest {
+  faults: Fault['kind'][]
+  files: CameraFile
+}
+
+export const standInSchema = Joi.object<StandInRequest>({
   faults: Joi.array()
     .items(Joi.valid(...Object.keys(FAULT_WORDS)))
     .unique()
     .max(Object.keys(FAULT_WORDS).length)
     .default([]),
+  files: Joi.valid(...CAMERA_FILES).default('jpg'),
 })
 
 /** Whether a frame is set aside by hand; null leaves it to the survey. */
 export const asideSchema = Joi.object<{ aside: boolean | null }>({ aside: Joi.boolean().strict().allow(null).required() })
+
+/** The frame whose white balance and brightness the raw frames of its run all take. */
+export const developLikeSchema = Joi.object<{ frame: number }>({ frame: Joi.number().integer().required() })
 
 /** A part of a frame, in px; it may reach beyond the frame. */
 export const areaSchema = Joi.object<Rectangle & { as?: 'samples' }>({
@@ -70,11 +109,20 @@ export const areaSchema = Joi.object<Rectangle & { as?: 'samples' }>({
   as: Joi.valid('samples'),
 })
 
+/** A place of a frame, in parts of its width and height, as an address names it. */
+export const cardPlaceSchema = Joi.object<{ x: number; y: number }>({
+  x: Joi.number().min(0).max(1).required(),
+  y: Joi.number().min(0).max(1).required(),
+})
+
 /** A pixel of a picture, as an address names it. */
 export const pixelSchema = Joi.object<{ x: number; y: number }>({
   x: Joi.number().integer().min(-1e6).max(1e6).required(),
   y: Joi.number().integer().min(-1e6).max(1e6).required(),
 })
+
+/** Which look at what fewer frames lose is meant: that of so many frames. */
+export const lookSchema = Joi.object<{ frames: number }>({ frames: Joi.number().integer().min(2).max(20_000).required() })
 
 /** How much of a picture is seen at once, as an address names it. */
 export const viewSchema = Joi.object<{ width: number; height: number }>({

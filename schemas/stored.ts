@@ -9,9 +9,11 @@ import type { PlanSheet } from '@/core/sheet'
 import type { SurveyReport } from '@/core/survey'
 import { isRefusal, refusal } from '@/core/words'
 import { check } from './check'
+import { runDevelopmentSchema, type RunDevelopment } from './development'
 import { fieldEventSchema } from './field'
 import { checkKit } from './kit'
 import { mendBaseSchema, mendEditSchema } from './mend'
+import { neededSchema, type NeededReport } from './needed'
 import { placesSchema } from './places'
 import { planRequestSchema } from './planRequest'
 import { planSheetSchema } from './planSheet'
@@ -56,9 +58,11 @@ export function storedPlan(text: string): PlanRequest | null {
 
 export const storedSheet = (text: string): PlanSheet => stored(planSheetSchema, text, 'what stood in the plan’s fields')
 export const storedPlaces = (text: string): { places: Place[] } => stored(placesSchema, text, 'the places')
+export const storedNeeded = (text: string): NeededReport => stored(neededSchema, text, 'how many frames were needed')
 export const storedSurvey = (text: string): SurveyReport => stored(surveySchema, text, 'the survey')
 export const storedReport = (text: string): FuseReport => stored(reportSchema, text, 'the report of a render')
 export const storedTaken = (text: string): TakenWith => stored(takenSchema, text, 'what a frame was taken with')
+export const storedDevelopment = (text: string): RunDevelopment => stored(runDevelopmentSchema, text, 'how raw frames are developed')
 export const storedColour = (text: string): StoredColour => stored(colourSchema, text, 'the colour space of a frame')
 export const storedFieldEvent = (text: string): FieldEvent => stored(fieldEventSchema, text, 'the field log') as FieldEvent
 
