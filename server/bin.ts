@@ -104,9 +104,10 @@ export class Bin {
     const frames = await this.framesOf(kind, id)
     const renders = await this.rendersOf(kind, id)
     await this.db.deleteFrom(kind).where('id', '=', id).execute()
-    for (const { id: frame, run_id, file } of frames) {
+    for (const { id: frame, uid, run_id, file } of frames) {
       await rm(folders.frame(run_id, file), { force: true })
       await this.forget(`frame-${frame}`)
+      await this.store.raw.forget(uid)
     }
     for (const { id: render, folder, uid } of renders) {
       await rm(folders.render(folder), { recursive: true, force: true })
@@ -124,7 +125,10 @@ export class Bin {
   }
 
   private framesOf(kind: BinKind, id: number) {
-    const rows = this.db.selectFrom('frame').innerJoin('run', 'run.id', 'frame.run_id').select(['frame.id', 'frame.run_id', 'frame.file'])
+    const rows = this.db
+      .selectFrom('frame')
+      .innerJoin('run', 'run.id', 'frame.run_id')
+      .select(['frame.id', 'frame.uid', 'frame.run_id', 'frame.file'])
     switch (kind) {
       case 'shoot':
         return rows.where('run.shoot_id', '=', id).execute()

@@ -31,7 +31,7 @@ beforeAll(async () => {
     .jpeg()
     .toBuffer()
   await writeFile(at('cmyk.icc'), (await sharp(cmyk).metadata()).icc!)
-}, 60_000)
+})
 afterAll(() => server.stop())
 
 const FORMATS = ['tif', 'png', 'jpg'] as const
@@ -200,7 +200,7 @@ test('frames in RGB are delivered sample by sample as they came, where all of th
   for (let i = 0; i < samples.length; i++) most = Math.max(most, Math.abs(samples[i] - before[i]))
   expect(most).toBeLessThanOrEqual(2)
   expect((await readFacts(made)).colour.icc!.equals(await readFile(at('wide.icc')))).toBe(true)
-}, 60_000)
+})
 
 test('what the reference was taken with is in TIFF, PNG and JPEG, as a tool that is none of ours reads it', async () => {
   const source = await frame('taken.jpg', 8, 'srgb')
@@ -226,7 +226,7 @@ test('what the reference was taken with is in TIFF, PNG and JPEG, as a tool that
     files.push(await madeAs(render, format))
   }
   for (const file of files) expectTaken(file, 5)
-}, 60_000)
+})
 
 test('frames of another profile, or of none, are refused with both names', async () => {
   const runId = await server.newRun()
@@ -237,7 +237,7 @@ test('frames of another profile, or of none, are refused with both names', async
   ] as const)
     await expect(server.add(runId, name, await readFile(await frame(`other-${name}`, 8, profile)))).rejects.toMatchObject({ code: 'frame.profile' })
   expect(await server.framesOf(runId)).toEqual(['a.jpg'])
-}, 60_000)
+})
 
 test('a source map of more than 256 frames has a colour for each', async () => {
   const values = Uint16Array.from({ length: 400 }, (_, k) => k)

@@ -8,11 +8,15 @@ import { FieldLogs } from './field'
 import { JobQueue } from './jobs'
 import { Mends } from './mends'
 import { KitStore } from './kit'
+import { Logbook } from './logbook'
+import { Pairing } from './pairing'
+import { Practice } from './practice'
 import { Recipes } from './recipes'
 import { PictureStore } from './pictures'
 import { Shoots } from './shoots'
 import { Storage } from './storage'
 import { Streams } from './streams'
+import { Watching } from './watching'
 import { Work } from './work'
 
 /** Everything a route needs, opened once for the process. */
@@ -28,9 +32,13 @@ export interface Context {
   benches: Benches
   bin: Bin
   mends: Mends
+  logbook: Logbook
+  practice: Practice
+  pairing: Pairing
   recipes: Recipes
   storage: Storage
   streams: Streams
+  watching: Watching
   /** Ends what runs, lets go of streams, devices and the data folder. */
   close(): Promise<void>
 }
@@ -61,6 +69,7 @@ async function openLocked(environment: Environment, lock: DataLock): Promise<Con
   const bin = new Bin(db, store, jobs)
   const benches = new Benches(environment, store, shoots)
   const streams = new Streams()
+  const watching = new Watching(environment, store, shoots)
   // What lies in the bin for too long goes at the start and once a day.
   const emptying = setInterval(() => void bin.empty().catch(complain), DAY_ms)
   emptying.unref()
@@ -68,6 +77,7 @@ async function openLocked(environment: Environment, lock: DataLock): Promise<Con
     await mkdir(environment.importRoot, { recursive: true })
     await clearScratch(store)
     await jobs.recover()
+    await store.raw.makeRoom()
     await bin.empty().catch(complain)
   } catch (error) {
     clearInterval(emptying)
@@ -86,13 +96,19 @@ async function openLocked(environment: Environment, lock: DataLock): Promise<Con
     benches,
     bin,
     mends,
+    logbook: new Logbook(db),
+    practice: new Practice(db),
+    pairing: new Pairing(store.folders.lan()),
     recipes: new Recipes(db),
     storage: new Storage(db, store, bin, jobs),
     streams,
+    watching,
     close: async () => {
       clearInterval(emptying)
       streams.end()
       benches.stop()
+      await watching.close()
+      await store.raw.close()
       await jobs.close()
       await db.destroy()
       lock.release()

@@ -59,7 +59,7 @@ test('a small file that unfolds to 200 megapixels is taken for what it is, and t
   )
   expect(status).toBe(2)
   expect(stderr).toContain('[series.tooLarge]')
-}, 120_000)
+})
 
 test('rows that are missing, or more than there should be, are damage or do no harm', async () => {
   await expect(bring(png(600, 400, empty(600, 100)))).rejects.toMatchObject({ code: 'picture.damaged' })
@@ -128,4 +128,4 @@ test('EXIF of any bytes is left aside, and the frame is taken', async () => {
   )
   const thousand = Buffer.concat([jpeg, Buffer.alloc(1000)])
   await server.add(await server.newRun(), 'tail.jpg', thousand)
-}, 60_000)
+})

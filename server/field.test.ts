@@ -46,14 +46,14 @@ describe('the simulated devices', () => {
     expect(frame).toMatchObject({ width: 1200, height: 800, exif: { fNumber: 8, iso: 100, focalLength_mm: 100 } })
     expect(Math.abs(frame.position_mm! - 10)).toBeLessThan(0.5)
     expect(existsSync(server.context.store.folders.frame(runs[0].id, frame.name))).toBe(true)
-  }, 120_000)
+  })
 
   test('devices that are switched on again go on with the run of the log, and a run that it begins is a new one', async () => {
     const shootId = await server.context.shoots.create(NIB)
     const { benches, shoots } = server.context
     const begun = randomUUID()
     for (const runs of [[''], ['', begun, '']]) {
-      await benches.call(shootId, { do: 'open', faults: [], width_px: 1200 })
+      await benches.call(shootId, { do: 'open', faults: [], width_px: 360 })
       for (const run of runs) await benches.call(shootId, { do: 'press', run })
     }
     const { runs } = await shoots.detail(shootId)
@@ -61,24 +61,24 @@ describe('the simulated devices', () => {
     expect(runs).toHaveLength(2)
     expect(byLog('')).toEqual(['frame_001.jpg', 'frame_002.jpg', 'frame_003.jpg'])
     expect(byLog(begun)).toEqual(['frame_001.jpg'])
-  }, 240_000)
+  })
 
   test('three presses at once are three frames of one run, and a third bench has to wait for a free one', async () => {
     const { benches, shoots } = server.context
     const [first, second, third] = await Promise.all([NIB, NIB, NIB].map((shoot) => shoots.create(shoot)))
-    await benches.call(first, { do: 'open', faults: [], width_px: 1200 })
-    await benches.call(second, { do: 'open', faults: [], width_px: 1200 })
-    await expect(benches.call(third, { do: 'open', faults: [], width_px: 1200 })).rejects.toMatchObject({ code: 'device.tooMany' })
+    await benches.call(first, { do: 'open', faults: [], width_px: 360 })
+    await benches.call(second, { do: 'open', faults: [], width_px: 360 })
+    await expect(benches.call(third, { do: 'open', faults: [], width_px: 360 })).rejects.toMatchObject({ code: 'device.tooMany' })
     await Promise.all([0, 1, 2].map(() => benches.call(first, { do: 'press' })))
     const { runs } = await shoots.detail(first)
     expect(runs.map(({ frames }) => frames.map(({ name }) => name))).toEqual([['frame_001.jpg', 'frame_002.jpg', 'frame_003.jpg']])
-  }, 120_000)
+  })
 
   test('the garden is shot by distances, and devices that are off say so', async () => {
     const shootId = await server.context.shoots.create(GARDEN)
     const { benches } = server.context
     await expect(benches.call(shootId, { do: 'state' })).rejects.toMatchObject({ code: 'device.off' })
-    await benches.call(shootId, { do: 'open', faults: ['endShort'], width_px: 1200 })
+    await benches.call(shootId, { do: 'open', faults: ['endShort'], width_px: 360 })
     // From far to near, as planned: a step is the same change of image distance, so that nearer places lie farther apart.
     const stepAt = async (position_mm: number) => (await benches.call(shootId, { do: 'goTo', position_mm })).camera.focusStep
     const [far, middle, near, nearest] = [await stepAt(9450), await stepAt(950), await stepAt(200), await stepAt(-50)]
@@ -93,7 +93,7 @@ describe('the simulated devices', () => {
     expect((await sharp(Buffer.from(look.jpeg!, 'base64')).metadata()).width).toBe(330)
     benches.stop()
     await expect(benches.call(shootId, { do: 'state' })).rejects.toMatchObject({ code: 'device.off' })
-  }, 120_000)
+  })
 
   test('a call that names nothing is refused', () => {
     expect(() => check(deviceCallSchema as never, { do: 'fly' })).toThrow()

@@ -1,5 +1,5 @@
 import type { FieldEntry } from '@/core/field'
-import type { Database } from '@/database'
+import { now, type Database } from '@/database'
 import { storedFieldEvent } from '@/schemas'
 
 /** The field logs of shoots. They only grow; what a phone sends twice is kept once. */
@@ -21,6 +21,8 @@ export class FieldLogs {
           .onConflict((conflict) => conflict.column('id').doNothing())
           .execute()
       }
+      // Entries carry the phone's time, which may be wrong; the shoot changes now.
+      await transaction.updateTable('shoot').set({ changed_at: now() }).where('id', '=', shootId).execute()
     })
   }
 }

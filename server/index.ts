@@ -3,6 +3,7 @@ export { captionFactsOf } from './captionFacts'
 export { cardPdf, contactOf, contactPdf, recordOf, recordPdf } from './papers'
 export { readEnvironment, type Environment } from './environment'
 export {
+  cardIn,
   colouredDepth,
   colouredSourceMap,
   depthArea,
@@ -16,7 +17,7 @@ export {
   thumbnail,
   zoomPyramid,
 } from './pictures'
-export { finishedFile, KEPT_FILES, keptFile, placesIn, registrationIn, renderOf, slugOf, type KeptFile } from './renders'
+export { finishedFile, KEPT_FILES, keptFile, lookFile, neededIn, placesIn, registrationIn, renderOf, slugOf, type KeptFile } from './renders'
 export { framesToFuse, jobDetail, simulationOf } from './shoots'
 export { surfaceFactsOf } from './surface'
 export { begin } from './lifecycle'

@@ -73,7 +73,7 @@ describe('jobs', () => {
     expect(name).toBe(`${stem}_16bit.tif`)
     expect((await sharp((await finishedFile(db, folders, renders[0].id, name)).file).metadata()).depth).toBe('ushort')
     expect(existsSync(server.context.store.folders.job(id))).toBe(false)
-  }, 60_000)
+  })
 
   test('the simulated camera fills a run frame by frame', async () => {
     const shootId = await server.newShoot()
@@ -90,7 +90,7 @@ describe('jobs', () => {
     ])
     expect(frames[0].exif).toMatchObject({ body: 'Body A', focalLength_mm: 100 })
     expect(seen).toContain('frame_002.jpg')
-  }, 60_000)
+  })
 
   test('a bad series fails with the engine’s sentence and leaves no render', async () => {
     const shootId = await server.newShoot()
@@ -101,7 +101,7 @@ describe('jobs', () => {
     expect(job.state).toBe('failed')
     expect(job.error_code).toBe('run.tooFew')
     expect((await server.context.shoots.detail(shootId)).runs[0].renders).toEqual([])
-  }, 30_000)
+  })
 
   test('an engine that is killed ends its job with a sentence; frames stay and it can run again', async () => {
     const { shootId, runId } = await seriesRun(6)
@@ -117,7 +117,7 @@ describe('jobs', () => {
     expect(existsSync(server.context.store.folders.job(id))).toBe(false)
     const again = await server.context.jobs.add('fuse', { shoot_id: shootId, run_id: runId }, settings)
     expect(await ended(again.id)).toMatchObject({ state: 'done' })
-  }, 60_000)
+  })
 
   test('cancelling ends a running job at once and a waiting one before it starts', async () => {
     const { shootId, runId } = await seriesRun(6)
@@ -133,7 +133,7 @@ describe('jobs', () => {
     expect(await ended(first.id)).toMatchObject({ state: 'cancelled' })
     expect(await ended(second.id)).toMatchObject({ state: 'cancelled' })
     expect((await server.context.shoots.detail(shootId)).runs[0].renders).toEqual([])
-  }, 60_000)
+  })
 
   test('two jobs follow one another, never at once', async () => {
     const { shootId, runId } = await seriesRun()
@@ -148,7 +148,7 @@ describe('jobs', () => {
     ]
     await server.context.jobs.idle()
     expect(states).toEqual([`${first.id} running`, `${first.id} done`, `${second.id} running`, `${second.id} done`])
-  }, 60_000)
+  })
 
   test('memory that runs out ends one job with a sentence; the next one is done', async () => {
     const { shootId, runId } = await seriesRun()
@@ -159,7 +159,7 @@ describe('jobs', () => {
     expect(await ended(short.id)).toMatchObject({ state: 'failed', error_code: 'memory.tooLittle' })
     expect(await ended(next.id)).toMatchObject({ state: 'done', error: null })
     expect(await server.framesOf(runId)).toHaveLength(3)
-  }, 60_000)
+  })
 
   test('a missing engine is a failed job, not a dead server', async () => {
     const { shootId, runId } = await seriesRun()

@@ -65,27 +65,54 @@ describe('records that stay true', () => {
     expect(await server().context.shoots.list()).toMatchObject([{ id: shootId, plan: null }])
   })
 
-  test('a data folder of an older version opens with all its runs and renders, and they work', async () => {
+  /** Opens the data folder that an older version left. */
+  async function older(name: string) {
     await server().context.close()
     await rm(server().folder, { recursive: true })
     await mkdir(server().folder)
-    execFileSync('tar', ['xzf', path.resolve('database/testData/data-005.tar.gz'), '-C', server().folder])
-    const { shoots, store, db, jobs, work } = await server().open()
+    execFileSync('tar', ['xzf', path.resolve('database/testData', name), '-C', server().folder])
+    return server().open()
+  }
+
+  test.each([
+    ['data-005.tar.gz', { frames: [4, 6], renders: 2, field: 2 }],
+    ['data-006.tar.gz', { frames: [4, 6], renders: 2, field: 2 }],
+    ['data-015.tar.gz', { frames: [4, 4], renders: 3, field: 3 }],
+  ])('%s, the folder of an older version, opens with all its runs and renders, and they work', async (name, held) => {
+    const { shoots, store, db, jobs, work } = await older(name)
     const [shoot] = (await shoots.list()).filter(({ state }) => state === 'fused')
     const { runs, field } = await shoots.detail(shoot.id)
-    expect(runs.map(({ frames, renders }) => [frames.length, renders.length])).toEqual([
-      [4, 0],
-      [6, 2],
-    ])
+    expect(runs.map(({ frames }) => frames.length)).toEqual(held.frames)
     expect(runs.flatMap(({ frames }) => frames).every(({ here }) => here)).toBe(true)
-    expect(runs[0].frames.find(({ aside }) => aside)!.name).toBe('frame_004.jpg')
-    expect(runs[1].survey!.frames).toHaveLength(6)
-    expect(field).toHaveLength(2)
-    for (const { id } of runs[1].renders) {
-      expect((await registrationIn(store.folders, await renderOf(db, id))).frames).toHaveLength(6)
+    expect(runs.every(({ survey, frames }) => !survey || survey.frames.length === frames.length)).toBe(true)
+    expect(field).toHaveLength(held.field)
+    const renders = runs.flatMap((run) => run.renders)
+    expect(renders).toHaveLength(held.renders)
+    for (const { id, report } of renders) {
+      expect((await registrationIn(store.folders, await renderOf(db, id))).frames).toHaveLength(report.frames.length)
       await jobs.outcome<'finish'>(await work.finish(id, { recipe: AS_IT_IS, format: 'jpg' }))
     }
-    expect(await jobs.outcome<'check'>(await jobs.add('check', {}, {}))).toEqual({ checked: 10, missing: [], changed: [] })
+    const checked = held.frames.reduce((a, b) => a + b)
+    expect(await jobs.outcome<'check'>(await jobs.add('check', {}, {}))).toEqual({ checked, missing: [], changed: [] })
     await jobs.outcome<'survey'>(await work.survey(runs[0].id))
+  })
+
+  test('an older folder keeps mends, recipes, how raw files were developed, and no time from the future', async () => {
+    const { shoots, mends, recipes, jobs, work, logbook } = await older('data-015.tar.gz')
+    const [shoot] = await shoots.list()
+    // One tick of its log is from 2031, by a phone whose clock was wrong.
+    expect(shoot.changed_at < '2031').toBe(true)
+    expect(shoot.fieldCount).toBe(3)
+    const { runs } = await shoots.detail(shoot.id)
+    const mended = runs.flatMap(({ renders }) => renders).find(({ report }) => report.mend)!
+    const [mend] = await mends.of(mended.report.mend!.of)
+    expect(mend.edits.map(({ kind }) => kind)).toEqual(['donor', 'donor', 'undo'])
+    // The edits are carried out again, on what the older version fused.
+    const { render } = await jobs.outcome<'mend'>(await work.mend(mend.id))
+    expect((await shoots.detail(shoot.id)).runs.flatMap(({ renders }) => renders).find(({ id }) => id === render)!.report.mend!.edits).toBe(1)
+    expect((await recipes.all()).map(({ name }) => name)).toEqual(['Catalogue'])
+    const raw = runs.find(({ frames }) => frames[0].name.endsWith('.dng'))!
+    expect(raw.development).toMatchObject({ like: 'frame_001.dng' })
+    expect((await logbook.all()).map(({ run }) => run)).toEqual(expect.arrayContaining(runs.map(({ id }) => id)))
   })
 })

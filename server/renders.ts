@@ -11,9 +11,11 @@ import {
   checkRegistration,
   fileEnding,
   registrationOf,
+  storedNeeded,
   storedPlaces,
   storedReport,
   type FinishedFormat,
+  type NeededReport,
   type Registration,
   type Take,
   type TakeEnding,
@@ -22,6 +24,9 @@ import {
 export const REGISTRATION_FILE = 'registration.json'
 /** Places that are worth a look, once they were looked for. */
 export const PLACES_FILE = 'places.json'
+export const NEEDED_FILE = 'needed.json'
+/** Where so many frames lose most, as a small picture. */
+export const lookFile = (frames: number) => `look-${frames}.png`
 /** File of an older render in which it stands how its frames were bent. */
 const BENDS_FILE = 'bends.json'
 
@@ -138,6 +143,13 @@ export async function placesIn(folders: Folders, render: Render): Promise<{ plac
   const file = path.join(/* turbopackIgnore: true */ folders.render(render.folder), PLACES_FILE)
   const text = await readFile(file, 'utf8').catch(() => undefined)
   return text === undefined ? { places: null } : storedPlaces(text)
+}
+
+/** How many frames were needed; null where it was not asked yet. */
+export async function neededIn(folders: Folders, render: Render): Promise<{ needed: NeededReport | null }> {
+  const file = path.join(/* turbopackIgnore: true */ folders.render(render.folder), NEEDED_FILE)
+  const text = await readFile(file, 'utf8').catch(() => undefined)
+  return { needed: text === undefined ? null : storedNeeded(text) }
 }
 
 /**

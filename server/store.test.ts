@@ -58,6 +58,39 @@ describe('frames are taken in', () => {
     expect(await readdir(server.context.store.folders.frames(runId))).toEqual(['a.jpg'])
   })
 
+  test('the same bytes under another name are refused where somebody brings them, and taken where they were thrown away', async () => {
+    const { store, bin } = server.context
+    const runId = await server.newRun()
+    const bring = (name: string, contents: Buffer, into = runId) => store.bring(into, name, Readable.from([contents]))
+    const [one, other] = [await picture(60, 40, '#123'), await picture(60, 40, '#321')]
+    const first = await bring('a.jpg', one)
+    await expect(bring('a (1).jpg', one)).rejects.toEqual(refusedWith('frame.twice'))
+    await bring('b.jpg', other)
+    expect(await server.framesOf(runId)).toEqual(['a.jpg', 'b.jpg'])
+    await nothingHalf()
+    // A run of its own may have it, and this one again once its frame is in the bin.
+    await bring('a.jpg', one, await server.newRun())
+    await bin.put('frame', first.id)
+    await bring('a (1).jpg', one)
+    expect(await server.framesOf(runId)).toEqual(['a.jpg', 'b.jpg', 'a (1).jpg'])
+  })
+
+  test('a folder with copies in it gives each picture once, and says of the others what they are', async () => {
+    const card = path.join(server.folder, 'import', 'copies')
+    await mkdir(card, { recursive: true })
+    for (const [name, colour] of [
+      ['x1.jpg', '#123'],
+      ['x2.jpg', '#321'],
+      ['copy of x1.jpg', '#123'],
+    ] as const)
+      // prettier-ignore
+      await writeFile(path.join(card, name), await picture(60, 40, colour))
+    const runId = await server.newRun()
+    const { taken, refused } = await server.context.store.addFolder(runId, 'copies')
+    expect(taken).toBe(2)
+    expect(refused.map(({ name, code }) => [name, code])).toEqual([['x1.jpg', 'frame.twice']])
+  })
+
   test('a stream that breaks off stores nothing', async () => {
     const runId = await server.newRun()
     const broken = new Readable({
@@ -141,7 +174,8 @@ describe('a folder on this machine', () => {
   test('inside the root is imported in the order of the names', async () => {
     const runId = await server.newRun()
     await mkdir(path.join(server.folder, 'import', 'card'), { recursive: true })
-    for (const name of ['f10.jpg', 'f2.jpg', 'notes.txt']) await writeFile(path.join(server.folder, 'import', 'card', name), await picture())
+    for (const [name, colour] of Object.entries({ 'f10.jpg': '#123', 'f2.jpg': '#321', 'notes.txt': '#213' }))
+      await writeFile(path.join(server.folder, 'import', 'card', name), await picture(60, 40, colour))
     expect(await server.context.store.addFolder(runId, 'card')).toEqual({ taken: 2, refused: [] })
     expect(await server.framesOf(runId)).toEqual(['f2.jpg', 'f10.jpg'])
   })
@@ -169,7 +203,7 @@ describe('shoots', () => {
   test('a plan to infinity survives the database', async () => {
     const shootId = await server.context.shoots.create(GARDEN)
     const [{ plan }] = await server.context.shoots.list()
-    expect(plan!.frames.at(-1)!.far_mm).toBe(Infinity)
+    expect(plan).toMatchObject({ frameCount: 4, hyperfocal_mm: expect.any(Number) })
     expect((await server.context.shoots.detail(shootId)).planRequest!.subject).toMatchObject({ far_mm: Infinity })
   })
 

@@ -18,8 +18,9 @@ export class TestServer {
     this.folder = folder
   }
 
-  static async start(): Promise<TestServer> {
-    const server = new TestServer(await mkdtemp(path.join(tmpdir(), 'server-')))
+  /** `base` is where its data folder is made: another disk, say. */
+  static async start(base = tmpdir()): Promise<TestServer> {
+    const server = new TestServer(await mkdtemp(path.join(base, 'server-')))
     await server.open()
     return server
   }

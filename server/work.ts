@@ -1,5 +1,5 @@
 import { planSeries } from '@/core/plan'
-import type { Fault } from '@/core/simulate'
+import type { CameraFile, Fault } from '@/core/simulate'
 import { refusal } from '@/core/words'
 import type { Database, Job } from '@/database'
 import { storedPlan, type FuseSettings } from '@/schemas'
@@ -18,8 +18,8 @@ export class Work {
     private readonly mends: Mends,
   ) {}
 
-  /** A run with the simulated camera, at the positions of the plan, with the faults that are switched on. */
-  async shoot(shootId: number, faults: Fault['kind'][]): Promise<Job> {
+  /** A run with the simulated camera, at the positions of the plan, with the faults that are switched on, as JPEGs or raw files. */
+  async shoot(shootId: number, faults: Fault['kind'][], files: CameraFile = 'jpg'): Promise<Job> {
     const shoot = await this.shoots.shoot(shootId)
     const request = storedPlan(shoot.plan_json)
     if (!request) throw refusal('shoot.noPlan')
@@ -31,7 +31,7 @@ export class Work {
       .executeTakeFirstOrThrow()
     const settings = simulationOf(shoot.scene, request, planSeries(request), shootId * 101 + Number(count), faults)
     const runId = await this.shoots.addRun(shootId, 'simulated')
-    return this.jobs.add('shoot', { shoot_id: shootId, run_id: runId }, settings)
+    return this.jobs.add('shoot', { shoot_id: shootId, run_id: runId }, { ...settings, files })
   }
 
   /** A render of the frames that a run has now, by number: whatever is set aside later, these are fused. */
@@ -57,6 +57,13 @@ export class Work {
     const render = await renderOf(this.db, renderId)
     const run = await this.shoots.runRow(render.run_id)
     return this.jobs.add('inspect', { shoot_id: run.shoot_id, run_id: run.id, render_id: render.id }, {})
+  }
+
+  /** Finds out how many of a render's frames were needed. */
+  async needed(renderId: number): Promise<Job> {
+    const render = await renderOf(this.db, renderId)
+    const run = await this.shoots.runRow(render.run_id)
+    return this.jobs.add('needed', { shoot_id: run.shoot_id, run_id: run.id, render_id: render.id }, {})
   }
 
   /** Has something written to take along beside the picture. */

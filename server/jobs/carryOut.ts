@@ -60,7 +60,8 @@ export async function carryOut(
   }
 }
 
-function sentenceOf(error: unknown): Sentence {
+/** What is told of an error; one of ours goes into the log. */
+export function sentenceOf(error: unknown): Sentence {
   const known = explained(error)
   if (isRefusal(known)) return { code: known.code, text: known.message }
   console.error(error)

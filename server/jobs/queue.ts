@@ -3,7 +3,7 @@ import PQueue from 'p-queue'
 import { refusal, Refusal, say } from '@/core/words'
 import { now, type Database, type Job } from '@/database'
 import type { JobKind, JobResults } from '@/schemas'
-import { carryOut, type JobEnd } from './carryOut'
+import { carryOut, sentenceOf, type JobEnd } from './carryOut'
 import type { EngineEvent } from './engine'
 import type { JobKindWork, JobTools, Lane } from './kind'
 import { JOB_KINDS } from './kinds'
@@ -139,13 +139,7 @@ export class JobQueue {
 
   private async run(jobId: number): Promise<void> {
     if (this.closed) return
-    const job = await this.db
-      .updateTable('job')
-      .set({ state: 'running' })
-      .where('id', '=', jobId)
-      .where('state', '=', 'queued')
-      .returningAll()
-      .executeTakeFirst()
+    const job = await this.begin(jobId)
     if (!job) return
     this.tell(job)
     const controller = new AbortController()
@@ -157,26 +151,47 @@ export class JobQueue {
     if (!this.closed) await this.write(job, end)
   }
 
-  /** Writes how a job ended, again and again until it can be written: the disk may be full. */
+  /** Marks a job that waits as running; undefined where it waits no more, or where that cannot be written. */
+  private async begin(jobId: number): Promise<Job | undefined> {
+    try {
+      return await this.db
+        .updateTable('job')
+        .set({ state: 'running' })
+        .where('id', '=', jobId)
+        .where('state', '=', 'queued')
+        .returningAll()
+        .executeTakeFirst()
+    } catch (error) {
+      // What cannot even begin is not left waiting for ever.
+      await this.write(await this.job(jobId), { kind: 'failed', sentence: sentenceOf(error) })
+      return undefined
+    }
+  }
+
+  /** Writes how a job ended, again and again until it can be written: the disk may be full. Who waits for it is told at once. */
   private async write(job: Job, end: JobEnd): Promise<void> {
+    const ending = {
+      state: end.kind,
+      error: end.kind === 'failed' ? end.sentence.text : null,
+      error_code: end.kind === 'failed' ? end.sentence.code : null,
+      result_json: end.kind === 'done' ? JSON.stringify(end.result ?? null) : null,
+      ended_at: now(),
+    }
     try {
       const ended = await this.db
         .updateTable('job')
-        .set({
-          state: end.kind,
-          error: end.kind === 'failed' ? end.sentence.text : null,
-          error_code: end.kind === 'failed' ? end.sentence.code : null,
-          result_json: end.kind === 'done' ? JSON.stringify(end.result ?? null) : null,
-          ended_at: now(),
-        })
+        .set(ending)
         .where('id', '=', job.id)
-        .where('state', '=', 'running')
+        .where('state', 'in', ['queued', 'running'])
         .returningAll()
         .executeTakeFirst()
       this.unwritten.delete(job.id)
       if (ended) this.tell(ended)
     } catch (error) {
-      console.error(`Job ${job.id}: ${(error as Error).message}; tried again soon.`)
+      if (!this.unwritten.has(job.id)) {
+        console.error(`Job ${job.id}: ${(error as Error).message}; tried again soon.`)
+        this.tell({ ...job, ...ending })
+      }
       if (this.closed) return
       this.unwritten.set(
         job.id,

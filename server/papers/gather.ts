@@ -26,13 +26,11 @@ export async function contactOf(db: Database, store: PictureStore, shoot: ShootD
     .sort((a, b) => (places.get(a.frame.name) ?? 0) - (places.get(b.frame.name) ?? 0))
   const there = ordered.filter(({ frame }) => frame.here)
   if (there.length === 0) throw refusal('run.tooFew', { count: 0 })
-  const rows = await db.selectFrom('frame').select(['id', 'file']).where('run_id', '=', runId).execute()
+  const rows = await db.selectFrom('frame').selectAll().where('run_id', '=', runId).execute()
   const frames: ContactFrame[] = []
   for (const { frame, number } of there) {
-    const { file } = rows.find(({ id }) => id === frame.id)!
-    const picture = await readFile(
-      await thumbnail(store.folders.frame(runId, file), store.folders.derived('thumbs', `frame-${frame.id}.jpg`), FRAME_px),
-    )
+    const row = rows.find(({ id }) => id === frame.id)!
+    const picture = await readFile(await thumbnail(await store.shownOf(row), store.folders.derived('thumbs', `frame-${frame.id}.jpg`), FRAME_px))
     frames.push({ picture, number, file: frame.name, ...noteOf(frame, run, system) })
   }
   const [{ frame }] = there

@@ -1,5 +1,7 @@
+export { cardIn } from './card'
 export { depthArea, linesThrough, walkOver } from './depths'
 export { colouredDepth, colouredSourceMap, frameArea, frameAreaSamples, sourceAt, thumbnail, zoomPyramid } from './derived'
 export { plainName, storedName } from './names'
 export { PictureStore, type FolderImport } from './store'
 export { proofMap, proofPicture } from './proof'
+export { openWatched, regularFile, type ImportFolder } from './importFolder'

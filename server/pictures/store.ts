@@ -1,20 +1,19 @@
 import { createHash, randomUUID } from 'node:crypto'
 import { createReadStream, createWriteStream } from 'node:fs'
-import { lstat, mkdir, open, readdir, realpath, rename, rm, stat } from 'node:fs/promises'
+import { mkdir, open, rename, rm, stat } from 'node:fs/promises'
 import path from 'node:path'
 import { Transform, type Readable } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
-import { colourText, readFacts, readTakenWith, verifyPicture, type PictureFacts } from '@/codec'
-import { profileName } from '@/core/formats'
-import { sortBySize, type SizedName } from '@/core/batch'
+import { isPicture, isRaw, sortBySize, withoutPairs } from '@/core/batch'
 import { isRefusal, refusal, say, type Sentence } from '@/core/words'
 import { explained, Folders, now, type Database, type Frame, type Tables } from '@/database'
-import { storedColour, type FrameFile, type StoredColour } from '@/schemas'
+import type { FrameFile } from '@/schemas'
 import type { Transaction } from 'kysely'
 import type { Environment } from '../environment'
+import { openImport, regularFile, sizedFile } from './importFolder'
 import { plainName, storedName } from './names'
-
-const PICTURE = /\.(jpe?g|png|tiff?)$/i
+import { RawFrames } from './rawFrames'
+import { checkFits, factsOf } from './received'
 
 /** What became of a folder's files: the ones taken, and the ones refused with why. */
 export interface FolderImport {
@@ -25,12 +24,14 @@ export interface FolderImport {
 /** Takes frames in: checked, checksummed, untouched, and either stored whole or not at all. */
 export class PictureStore {
   readonly folders: Folders
+  readonly raw: RawFrames
 
   constructor(
     private readonly db: Database,
     private readonly environment: Environment,
   ) {
     this.folders = new Folders(environment.dataFolder)
+    this.raw = new RawFrames(db, this.folders, environment.engine)
   }
 
   /**
@@ -38,27 +39,39 @@ export class PictureStore {
    * is gone or damaged is put back where the same bytes are brought under the same name.
    * @throws Refusal where the file is no complete picture, does not fit the run, or there is no room.
    */
-  async add(runId: number, name: string, bytes: Readable, position_mm: number | null = null): Promise<Frame> {
+  add(runId: number, name: string, bytes: Readable, position_mm: number | null = null): Promise<Frame> {
+    return this.take(runId, name, bytes, { position_mm })
+  }
+
+  /** The same for a file that somebody brings: one that is in the run already under another name is refused, by its bytes. */
+  bring(runId: number, name: string, bytes: Readable): Promise<Frame> {
+    return this.take(runId, name, bytes, { position_mm: null, once: true })
+  }
+
+  private async take(
+    runId: number,
+    name: string,
+    bytes: Readable,
+    { position_mm, once }: { position_mm: number | null; once?: boolean },
+  ): Promise<Frame> {
     plainName(name)
-    if (!PICTURE.test(name)) throw refusal('picture.ending', { name })
+    if (!isPicture(name)) throw refusal('picture.ending', { name })
     await this.checkRun(this.db, runId)
     const part = path.join(this.folders.incoming(), `${randomUUID()}${path.extname(name).toLowerCase()}`)
     try {
       await mkdir(this.folders.incoming(), { recursive: true })
       const { size, sha256 } = await this.receive(bytes, part)
       if (size === 0) throw refusal('picture.empty', { name })
-      const facts = await verifyPicture(part, name)
-      const taken = await readTakenWith(facts.format === 'tiff' ? part : facts.exif)
+      const uid = randomUUID()
+      const { taken, colour, development, ...facts } = await factsOf(this.raw, part, name, uid)
       const row = {
-        uid: randomUUID(),
+        uid,
         run_id: runId,
         name,
         sha256,
         bytes: size,
-        width: facts.width,
-        height: facts.height,
-        bits: facts.bits,
-        colour_json: JSON.stringify(storedColourOf(facts)),
+        ...facts,
+        colour_json: JSON.stringify(colour),
         exif_json: taken && JSON.stringify(taken),
         position_mm,
         created_at: now(),
@@ -73,13 +86,16 @@ export class PictureStore {
           return lost
         }
         const others = await transaction.selectFrom('frame').selectAll().where('run_id', '=', runId).execute()
-        checkFits(row, facts, others)
+        const twin = once && others.find((other) => other.sha256 === sha256 && other.binned_at === null)
+        if (twin) throw refusal('frame.twice', { name, twin: twin.name })
+        checkFits(row, colour, others)
         const file = storedName(name, row.uid, others)
         const frame = await transaction
           .insertInto('frame')
           .values({ ...row, file })
           .returningAll()
           .executeTakeFirstOrThrow()
+        if (development) await this.raw.begin(transaction, runId, development)
         await this.putInPlace(part, this.folders.frame(runId, file))
         // What a survey found no longer holds for all frames.
         await transaction.updateTable('run').set({ survey_json: null }).where('id', '=', runId).execute()
@@ -95,20 +111,17 @@ export class PictureStore {
   /** Imports every picture of a folder inside the allowed root, in the order of their names; what is bad is listed and left. */
   async addFolder(runId: number, folder: string, onFrame?: (name: string) => void): Promise<FolderImport> {
     await this.checkRun(this.db, runId)
-    const root = await this.importRoot()
-    const inside = await this.allowedFolder(root, folder)
-    const names = (await readdir(inside))
-      .filter((name) => PICTURE.test(name) && !name.startsWith('.'))
-      .sort(new Intl.Collator('en', { numeric: true }).compare)
-    if (names.length === 0) throw refusal('folder.noPictures', { folder })
+    const { names, ...from } = await openImport(this.environment.importRoot, folder)
     const refused: FolderImport['refused'] = []
+    const { kept: frames, pairs } = withoutPairs(names.map((name) => ({ name })))
+    for (const { file, raw } of pairs) refused.push({ name: file.name, ...say('raw.pair', { name: file.name, raw }) })
     // Sizes are looked at before anything is stored: the first file may be the stray one.
-    const { kept, strays } = sortBySize(await Promise.all(names.map((name) => sizedFile(root, inside, name))))
+    const { kept, strays } = sortBySize(await Promise.all(frames.map(({ name }) => sizedFile(from, name))))
     for (const { file, size, usual } of strays) refused.push({ name: file.name, ...say('frame.stray', { name: file.name, size, usual }) })
     let taken = 0
     for (const { name } of kept) {
       try {
-        await this.add(runId, name, createReadStream(await regularFile(root, inside, name)))
+        await this.bring(runId, name, createReadStream(await regularFile(from, name)))
         taken++
         onFrame?.(name)
       } catch (error) {
@@ -121,13 +134,32 @@ export class PictureStore {
   }
 
   /**
-   * A frame for the engine, its file found to be there.
+   * A frame for the engine, its file found to be there. A raw frame may have to be developed first, as it says.
    * @throws Refusal where it is gone or was emptied.
    */
-  async fileOf({ id, run_id, name, file, bytes }: Pick<Frame, 'id' | 'run_id' | 'name' | 'file' | 'bytes'>): Promise<FrameFile> {
-    const place = this.folders.frame(run_id, file)
-    if (!(await this.isHere({ run_id, file, bytes }))) throw refusal('frame.fileGone', { name })
-    return { id, name, file: place }
+  async fileOf(frame: Frame): Promise<FrameFile> {
+    const { id, run_id, name, file } = frame
+    if (!(await this.isHere(frame))) throw refusal('frame.fileGone', { name })
+    return isRaw(name) ? this.raw.forEngine(frame) : { id, name, file: this.folders.frame(run_id, file) }
+  }
+
+  /** The same for a look at the whole of it, small: of raw frames the camera's own picture. @throws Refusal where it is gone. */
+  async smallOf(frame: Frame): Promise<FrameFile> {
+    const whole = await this.fileOf(frame)
+    const small = whole.raw && (await this.raw.small(frame))
+    return small ? { id: frame.id, name: frame.name, file: small } : whole
+  }
+
+  /** A picture that shows a frame small, to be read at once. @throws Refusal where the frame is gone. */
+  async shownOf(frame: Frame): Promise<string> {
+    const { file, raw } = await this.smallOf(frame)
+    return raw ? this.raw.picture(frame) : file
+  }
+
+  /** A frame as a picture that can be read at once: a raw one is developed. @throws Refusal where it is gone. */
+  async pictureOf(frame: Frame): Promise<string> {
+    const { file, raw } = await this.fileOf(frame)
+    return raw ? this.raw.picture(frame) : file
   }
 
   /** Whether a frame's file is there, as long as it should be. */
@@ -217,64 +249,4 @@ export class PictureStore {
     await pipeline(bytes, meter, createWriteStream(part, { flush: true }))
     return { size, sha256: hash.digest('hex') }
   }
-
-  private importRoot(): Promise<string> {
-    const { importRoot } = this.environment
-    return realpath(importRoot).catch(() => {
-      throw refusal('folder.rootMissing', { root: importRoot })
-    })
-  }
-
-  private async allowedFolder(root: string, folder: string): Promise<string> {
-    const inside = await realpath(path.resolve(/* turbopackIgnore: true */ root, folder)).catch(() => undefined)
-    if (!inside || !isInside(root, inside)) throw refusal('folder.outside', { folder, root })
-    if (!(await stat(inside)).isDirectory()) throw refusal('folder.isFile', { folder })
-    return inside
-  }
-}
-
-function storedColourOf({ colour: { model, icc } }: PictureFacts): StoredColour {
-  return { model, profile: icc ? profileName(icc) : null, sha256: icc ? createHash('sha256').update(icc).digest('hex') : null }
-}
-
-/** @throws Refusal where a frame's name is taken, or its size or colours are not those of the run. */
-function checkFits(row: Pick<Frame, 'name' | 'width' | 'height' | 'colour_json'>, { colour }: PictureFacts, others: Frame[]): void {
-  const { name, width, height } = row
-  if (others.some((frame) => frame.name === name)) throw refusal('frame.nameTaken', { name })
-  const other = others.find((frame) => frame.width !== width || frame.height !== height)
-  if (other) throw refusal('frame.size', { name, size: `${width} × ${height}`, other: other.name, otherSize: `${other.width} × ${other.height}` })
-  const strange = others.find(({ colour_json }) => colour_json !== null && colour_json !== row.colour_json)
-  if (strange) {
-    const { model, profile } = storedColour(strange.colour_json!)
-    const otherProfile = `${model === 'rgb' ? '' : `${model === 'grey' ? 'grey' : 'CMYK'} with `}${profile ? `the profile “${profile}”` : 'no profile'}`
-    throw refusal('frame.profile', { name, profile: colourText(colour), other: strange.name, otherProfile })
-  }
-}
-
-function isInside(root: string, place: string): boolean {
-  return place === root || place.startsWith(root + path.sep)
-}
-
-/** A file of a folder with its size, where it has one: what is wrong with others is said when their turn comes. */
-async function sizedFile(root: string, folder: string, name: string): Promise<SizedName> {
-  try {
-    const file = await regularFile(root, folder, name)
-    const { width, height } = await readFacts(file)
-    return { name, size: { width, height } }
-  } catch {
-    return { name, size: null }
-  }
-}
-
-/**
- * A file of a folder that may be imported.
- * @throws Refusal where it is no plain file, or a link that leads out of the import folder.
- */
-async function regularFile(root: string, folder: string, name: string): Promise<string> {
-  const file = path.join(folder, name)
-  const found = await lstat(file)
-  const real = found.isSymbolicLink() ? await realpath(file).catch(() => undefined) : file
-  if (!real || !isInside(root, real)) throw refusal('folder.outside', { folder: name, root })
-  if (!(await stat(real)).isFile()) throw refusal('picture.unreadable', { name })
-  return real
 }

@@ -1,3 +1,3 @@
-export { framesOfRun, framesToFuse } from './framesToFuse'
+export { framesOfRun, framesToFuse, usedFrames } from './framesToFuse'
 export { jobDetail, Shoots } from './shoots'
 export { simulationOf } from './simulation'

@@ -1,9 +1,12 @@
 import { randomUUID } from 'node:crypto'
 import type { Transaction } from 'kysely'
-import { refusal } from '@/core/words'
+import { planSheet, type PlanSheet } from '@/core/sheet'
+import { isRefusal, refusal } from '@/core/words'
 import { now, type Database, type Frame, type Job, type Run, type Shoot, type Tables } from '@/database'
 import {
   storedColour,
+  storedDevelopment,
+  storedKit,
   storedPlan,
   storedReport,
   storedSheet,
@@ -21,7 +24,7 @@ import { FieldLogs } from '../field'
 import type { KitStore } from '../kit'
 import type { PictureStore } from '../pictures'
 import { framesOfRun } from './framesToFuse'
-import { summaryOf } from './summary'
+import { summariesOf } from './summary'
 
 /** The shoots of a database: what was planned, shot and fused. What lies in the bin is not shown. */
 export class Shoots {
@@ -33,7 +36,7 @@ export class Shoots {
 
   async list(): Promise<ShootSummary[]> {
     const shoots = await this.db.selectFrom('shoot').selectAll().where('binned_at', 'is', null).orderBy('id', 'desc').execute()
-    return Promise.all(shoots.map((shoot) => summaryOf(this.db, shoot)))
+    return summariesOf(this.db, shoots)
   }
 
   async create(request: ShootRequest): Promise<number> {
@@ -82,7 +85,7 @@ export class Shoots {
 
   async detail(shootId: number): Promise<ShootDetail> {
     const shoot = await this.shoot(shootId)
-    const { plan: _, planned: __, ...summary } = await summaryOf(this.db, shoot)
+    const { plan: _, planned: __, ...summary } = (await summariesOf(this.db, [shoot]))[0]
     const runs = await this.db
       .selectFrom('run')
       .selectAll()
@@ -168,6 +171,14 @@ export class Shoots {
     return { id, next: 1 + Math.max(0, ...frames.map(({ name }) => Number(/\d+/.exec(name)?.[0] ?? 0))) }
   }
 
+  /** Has the raw frames of a run developed as one of them was shot. @throws Refusal where that frame is not of this run. */
+  async developLike(runId: number, frameId: number): Promise<void> {
+    await this.runRow(runId)
+    const frame = await this.frameRow(frameId)
+    if (frame.run_id !== runId) throw refusal('frame.gone')
+    await this.store.raw.developLike(frame)
+  }
+
   private async run(run: Run): Promise<RunDetail> {
     const frames = await framesOfRun(this.db, run.id)
     const renders = await this.db
@@ -177,7 +188,8 @@ export class Shoots {
       .where('binned_at', 'is', null)
       .orderBy('id', 'desc')
       .execute()
-    const { id, number, source, reason, begun_by, created_at, plan_json, sheet_json, survey_json } = run
+    const { id, number, source, reason, begun_by, created_at, plan_json, sheet_json, kit_json, survey_json, development_json } = run
+    const sheet = sheet_json ? storedSheet(sheet_json) : null
     return {
       id,
       number,
@@ -186,8 +198,10 @@ export class Shoots {
       begun_by,
       created_at,
       planRequest: storedPlan(plan_json),
-      sheet: sheet_json ? storedSheet(sheet_json) : null,
+      sheet,
+      step: sheet && stepOf(sheet, kit_json),
       frames: await Promise.all(frames.map((frame) => this.frame(frame))),
+      development: development_json ? storedDevelopment(development_json) : null,
       survey: survey_json ? storedSurvey(survey_json) : null,
       renders: renders.map(({ id, created_at, bytes, report_json }) => ({ id, created_at, bytes, report: storedReport(report_json) })),
     }
@@ -202,6 +216,17 @@ export class Shoots {
       colour: colour_json ? colourName(colour_json) : null,
       here: await this.store.isHere(frame),
     }
+  }
+}
+
+/** The step number of a sheet with the kit of its time; null where it has none, or cannot be planned any more. */
+function stepOf(sheet: PlanSheet, kit_json: string): number | null {
+  if (sheet.mover !== 'bracketing') return null
+  try {
+    return planSheet(sheet, storedKit(kit_json)).step?.step ?? null
+  } catch (error) {
+    if (isRefusal(error)) return null
+    throw error
   }
 }
 

@@ -6,6 +6,7 @@ import { finish } from './finish'
 import { fuse } from './fuse'
 import { inspect } from './inspect'
 import { mend } from './mend'
+import { needed } from './needed'
 import { restore } from './restore'
 import { shoot } from './shoot'
 import { split } from './split'
@@ -13,7 +14,7 @@ import { survey } from './survey'
 import { take } from './take'
 
 /** Every kind of job. The compiler finds one that is missing here. */
-const KINDS = { shoot, fuse, inspect, mend, finish, take, survey, split, check, backup, restore } satisfies {
+const KINDS = { shoot, fuse, inspect, needed, mend, finish, take, survey, split, check, backup, restore } satisfies {
   [K in JobKind]: { lane: string }
 }
 

@@ -18,7 +18,7 @@ export const split: JobKindWork<'split', object> = {
   prepare: async ({ db, store, job, scratch }) => {
     const frames = await framesOfRun(db, job.run_id!)
     if (frames.length < 2) throw refusal('run.tooFew', { count: frames.length })
-    return { kind: 'split', frames: await Promise.all(frames.map((frame) => store.fileOf(frame))), report: path.join(scratch, 'split.json') }
+    return { kind: 'split', frames: await Promise.all(frames.map((frame) => store.smallOf(frame))), report: path.join(scratch, 'split.json') }
   },
   finish: async ({ db, store: { folders }, job, scratch }) => {
     const { series } = check(splitSchema, JSON.parse(await readFile(path.join(scratch, 'split.json'), 'utf8')))

@@ -26,7 +26,7 @@ export const survey: JobKindWork<'survey', Settings> = {
     const plan = storedPlan(run.plan_json)
     return {
       kind: 'survey',
-      frames: await Promise.all(frames.map((frame) => store.fileOf(frame))),
+      frames: await Promise.all(frames.map((frame) => store.smallOf(frame))),
       ...(run.source === 'simulated' && plan && { mover: plan.mover.kind }),
       report: path.join(scratch, 'survey.json'),
     }

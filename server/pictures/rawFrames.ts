@@ -1,0 +1,149 @@
+import { createHash } from 'node:crypto'
+import { mkdir, readdir, rm, stat, utimes } from 'node:fs/promises'
+import path from 'node:path'
+import { profileOf, RawReader, type RawFacts } from '@/codec'
+import { isRaw } from '@/core/batch'
+import type { Development } from '@/core/develop'
+import { profileName } from '@/core/formats'
+import { refusal } from '@/core/words'
+import type { Database, Folders, Frame, Tables } from '@/database'
+import { storedDevelopment, type FrameFile, type RunDevelopment, type StoredColour } from '@/schemas'
+import type { Transaction } from 'kysely'
+
+type RawFrame = Pick<Frame, 'uid' | 'run_id' | 'name' | 'file'>
+
+/** What is developed may take this much room when the application starts; the longest unused goes first. */
+export const DEVELOPED_GB = 20
+
+/** Raw frames: the originals stay as they are, what is developed of them can be made again at any time. */
+export class RawFrames {
+  private readonly reader: RawReader
+
+  /** @param engine the command; what reads raw files lies beside it. */
+  constructor(
+    private readonly db: Database,
+    private readonly folders: Folders,
+    engine: string,
+  ) {
+    this.reader = new RawReader(path.join(path.dirname(engine), 'raw.mjs'))
+  }
+
+  /** Reads a received file through, and takes the camera's own small picture out of it. @throws Refusal where it cannot be read. */
+  async look(file: string, name: string, uid: string): Promise<RawFacts> {
+    await mkdir(this.folders.derived('previews'), { recursive: true })
+    return this.reader.look(file, name, this.preview(uid))
+  }
+
+  /** The first raw frame of a run says how all of them are developed. */
+  async begin(transaction: Transaction<Tables>, runId: number, development: RunDevelopment): Promise<void> {
+    await transaction
+      .updateTable('run')
+      .set({ development_json: JSON.stringify(development) })
+      .where('id', '=', runId)
+      .where('development_json', 'is', null)
+      .execute()
+  }
+
+  /** A raw frame for the engine, which develops it if nobody has. */
+  async forEngine({ id, ...frame }: RawFrame & { id: number }): Promise<FrameFile> {
+    const development = await this.developmentOf(frame.run_id)
+    const file = this.developed(frame.uid, development)
+    // What is asked for is in use.
+    await utimes(file, new Date(), new Date()).catch(() => undefined)
+    return { id, name: frame.name, file, raw: { file: this.original(frame), development } }
+  }
+
+  /** The camera's own small picture of a raw frame, where it has one that shows what the whole one will. */
+  async small(frame: RawFrame): Promise<string | undefined> {
+    const preview = this.preview(frame.uid)
+    if (await isThere(preview)) return preview
+    const { preview: found } = await this.look(this.original(frame), frame.name, frame.uid)
+    return found ? preview : undefined
+  }
+
+  /** A raw frame developed: at once where it is not yet. @throws Refusal where it cannot be read. */
+  async picture(frame: RawFrame): Promise<string> {
+    const development = await this.developmentOf(frame.run_id)
+    const file = this.developed(frame.uid, development)
+    if (await isThere(file)) return file
+    await mkdir(path.dirname(file), { recursive: true })
+    await this.reader.develop(this.original(frame), file, development, frame.name)
+    return file
+  }
+
+  /**
+   * Develops the frames of a run as one of them was shot.
+   * @throws Refusal where it is no raw frame, or pictures were made of the run as it is.
+   */
+  async developLike(frame: RawFrame): Promise<void> {
+    if (!isRaw(frame.name)) throw refusal('raw.notRaw', { name: frame.name })
+    const render = await this.db.selectFrom('render').select('id').where('run_id', '=', frame.run_id).executeTakeFirst()
+    if (render) throw refusal('raw.rendersExist')
+    const { development } = await this.reader.look(this.original(frame), frame.name)
+    const kept: RunDevelopment = { ...development, like: frame.name }
+    await this.db
+      .updateTable('run')
+      .set({ development_json: JSON.stringify(kept) })
+      .where('id', '=', frame.run_id)
+      .execute()
+  }
+
+  /** Removes what was made of a frame that is no more. */
+  async forget(uid: string): Promise<void> {
+    await rm(this.preview(uid), { force: true })
+    const folder = this.folders.derived('developed')
+    const made = (await readdir(folder).catch(() => [])).filter((name) => name.startsWith(uid))
+    await Promise.all(made.map((name) => rm(path.join(folder, name), { force: true })))
+  }
+
+  /** Removes what was developed and not used for longest, until the rest takes no more than `most_GB`. */
+  async makeRoom(most_GB = DEVELOPED_GB): Promise<void> {
+    const folder = this.folders.derived('developed')
+    const names = await readdir(folder).catch(() => [])
+    const files = await Promise.all(
+      names.map(async (name) => {
+        const { size, mtimeMs } = await stat(path.join(folder, name))
+        return { name, size, mtimeMs }
+      }),
+    )
+    let room = most_GB * 1e9
+    for (const { name, size } of files.sort((a, b) => b.mtimeMs - a.mtimeMs))
+      if ((room -= size) < 0) await rm(path.join(folder, name), { force: true })
+  }
+
+  close(): Promise<void> {
+    return this.reader.close()
+  }
+
+  private async developmentOf(runId: number): Promise<Development> {
+    const { development_json } = await this.db.selectFrom('run').select('development_json').where('id', '=', runId).executeTakeFirstOrThrow()
+    const { like: _, ...development } = storedDevelopment(development_json!)
+    return development
+  }
+
+  private original({ run_id, file }: RawFrame): string {
+    return this.folders.frame(run_id, file)
+  }
+
+  private preview(uid: string): string {
+    return this.folders.derived('previews', `${uid}.jpg`)
+  }
+
+  /** Developed otherwise it is another file: nothing that was made before is taken for it. */
+  private developed(uid: string, development: Development): string {
+    const how = createHash('sha256').update(JSON.stringify(development)).digest('hex').slice(0, 8)
+    return this.folders.derived('developed', `${uid}-${how}.tif`)
+  }
+}
+
+/** The colours that raw frames have once they are developed. */
+export function developedColour(): StoredColour {
+  const icc = profileOf('wide')
+  return { model: 'rgb', profile: profileName(icc), sha256: createHash('sha256').update(icc).digest('hex') }
+}
+
+const isThere = (file: string): Promise<boolean> =>
+  stat(file).then(
+    (found) => found.size > 0,
+    () => false,
+  )

@@ -1,0 +1,115 @@
+import { createReadStream } from 'node:fs'
+import { readdir } from 'node:fs/promises'
+import path from 'node:path'
+import { watch, type FSWatcher } from 'chokidar'
+import PQueue from 'p-queue'
+import { isPicture, isRaw, withoutPairs } from '@/core/batch'
+import { isRefusal, refusal, say } from '@/core/words'
+import type { WatchDetail } from '@/schemas'
+import type { Environment } from './environment'
+import { openWatched, regularFile, type ImportFolder, type PictureStore } from './pictures'
+import type { Shoots } from './shoots'
+
+/** A file that did not grow for this long is complete. */
+const COMPLETE_ms = 1200
+/** A camera that writes a frame twice writes its raw file right after the JPEG. */
+const TWIN_ms = 2500
+/** As many refusals are shown. */
+const MOST_TOLD = 20
+
+interface Watched extends ImportFolder {
+  detail: WatchDetail
+  watcher: FSWatcher
+  /** One file after the other, in the order in which they came. */
+  queue: PQueue
+}
+
+/** Folders that frames are dropped into while a shoot goes on, by a tethering program or a card reader: what comes enters the open run. */
+export class Watching {
+  private readonly byShoot = new Map<number, Watched>()
+
+  constructor(
+    private readonly environment: Environment,
+    private readonly store: PictureStore,
+    private readonly shoots: Shoots,
+  ) {}
+
+  /**
+   * Watches a folder for a shoot: what lies in it already stays there, what comes enters a run of its own. Ends watching another one.
+   * @throws Refusal where the folder leads out of the import root, or is none.
+   */
+  async begin(shootId: number, folder: string): Promise<WatchDetail> {
+    const from = await openWatched(this.environment.importRoot, folder)
+    const there = new Set(await readdir(from.inside))
+    await this.end(shootId)
+    const run = await this.shoots.addRun(shootId, 'imported')
+    const watcher = watch(from.inside, {
+      depth: 0,
+      ignoreInitial: true,
+      awaitWriteFinish: { stabilityThreshold: COMPLETE_ms, pollInterval: 200 },
+    })
+    const detail: WatchDetail = { folder, run, taken: 0, refused: [], ended: null }
+    const watched: Watched = { ...from, detail, watcher, queue: new PQueue({ concurrency: 1 }) }
+    watcher.on('add', (file) => {
+      const name = path.basename(file)
+      if (!there.has(name) && isPicture(name) && !name.startsWith('.')) void watched.queue.add(() => this.take(watched, name))
+    })
+    watcher.on('unlinkDir', (gone) => gone === from.inside && void this.over(watched))
+    watcher.on('error', () => void this.over(watched))
+    await new Promise<void>((resolve) => watcher.once('ready', resolve))
+    this.byShoot.set(shootId, watched)
+    return detail
+  }
+
+  /** How the watching of a shoot goes; null where nothing was watched since the application began. */
+  of(shootId: number): WatchDetail | null {
+    return this.byShoot.get(shootId)?.detail ?? null
+  }
+
+  /** Watches no longer; what has come is taken in first. */
+  async end(shootId: number): Promise<void> {
+    const watched = this.byShoot.get(shootId)
+    if (!watched) return
+    await watched.watcher.close()
+    await watched.queue.onIdle()
+    this.byShoot.delete(shootId)
+  }
+
+  async close(): Promise<void> {
+    await Promise.all([...this.byShoot.keys()].map((shootId) => this.end(shootId)))
+  }
+
+  private async take(watched: Watched, name: string): Promise<void> {
+    const { detail } = watched
+    try {
+      const raw = isRaw(name) ? undefined : await this.twinOf(watched, name)
+      if (raw) throw refusal('raw.pair', { name, raw })
+      const file = await regularFile(watched, name)
+      await this.store.bring(detail.run, name, createReadStream(file))
+      detail.taken++
+    } catch (error) {
+      const sentence = isRefusal(error) ? { code: error.code, text: error.message } : say('picture.missing', { name })
+      detail.refused = [...detail.refused, { name, ...sentence }].slice(-MOST_TOLD)
+    }
+  }
+
+  /** The raw file of the same frame, which may still be on its way. */
+  private async twinOf({ inside }: ImportFolder, name: string): Promise<string | undefined> {
+    const raws = await readdir(inside).catch(() => [])
+    // Where no raw file ever came, none is waited for.
+    if (!raws.some(isRaw)) return undefined
+    for (const waited of [0, TWIN_ms]) {
+      await new Promise((resolve) => setTimeout(resolve, waited))
+      const names = (await readdir(inside).catch(() => [])).map((found) => ({ name: found }))
+      const pair = withoutPairs(names).pairs.find(({ file }) => file.name === name)
+      if (pair) return pair.raw
+    }
+    return undefined
+  }
+
+  private async over(watched: Watched): Promise<void> {
+    if (watched.detail.ended) return
+    watched.detail.ended = say('watch.gone', { folder: watched.detail.folder })
+    await watched.watcher.close()
+  }
+}
