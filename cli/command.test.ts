@@ -30,7 +30,7 @@ describe('simulate and fuse', () => {
         .split('\n')
         .map((line) => JSON.parse(line).stage),
     ).toEqual(['scene', 'frame', 'frame', 'frame', 'frame'])
-  }, 60_000)
+  })
 
   test('frames are JPEG files with EXIF, the truth beside them', async () => {
     expect(readdirSync(at('frames')).sort()).toEqual(['frame_001.jpg', 'frame_002.jpg', 'frame_003.jpg', 'frame_004.jpg', 'truth', 'truth.json'])
@@ -56,7 +56,7 @@ describe('simulate and fuse', () => {
     expect(Object.keys(bends.frames).length).toBeGreaterThan(0)
     for (const { file, bent_px } of report.frames)
       expect(bent_px ?? 0).toBeCloseTo(Math.max(0, ...(bends.frames[file]?.x_px ?? []).map((x, k) => Math.hypot(x, bends.frames[file].y_px[k]))), 1)
-  }, 60_000)
+  })
 
   test('fuse writes picture, report, maps, and tells its progress', async () => {
     const { status, stderr } = nitidus([

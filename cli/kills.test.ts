@@ -18,7 +18,7 @@ beforeAll(() => {
     JSON.stringify({ scene: 'bristles', camera: { width_px: 360, height_px: 240, mover: 'ring' }, positions_mm: [0, 2, 4, 6] }),
   )
   execFileSync(process.execPath, [COMMAND, 'simulate', at('scene.json'), '--out', at('frames')])
-}, 60_000)
+})
 afterAll(() => rmSync(folder, { recursive: true }))
 
 const sums = () =>
@@ -29,7 +29,10 @@ const sums = () =>
         .digest('hex')}`,
   )
 
-const args = () => [COMMAND, 'fuse', at('frames'), '--out', at('r.tif'), '--report', at('r.json'), '--depth', at('d.png'), '--relief', at('r.ply')]
+/** Nothing is looked for that moved: the less a run works, the more of its moments are those in which it writes. */
+const still = ['--local-warp', 'never', '--moving', 'blend', '--dust', 'off']
+const files = () => ['--out', at('r.tif'), '--report', at('r.json'), '--depth', at('d.png'), '--relief', at('r.ply')]
+const args = () => [COMMAND, 'fuse', at('frames'), ...still, ...files()]
 
 /** Starts a fuse and kills it after so long; answers whether it ended before that. */
 function killedAfter(ms: number): Promise<boolean> {
@@ -71,7 +74,7 @@ test(`killed at ${MOMENTS} random moments, it leaves originals as they were and 
   expect(ended).toBeLessThan(MOMENTS / 2)
   execFileSync(process.execPath, args())
   expect(readFileSync(at('r.tif'))).toHaveLength(size)
-}, 300_000)
+})
 
 test('memory that runs out ends the run with a sentence and leaves nothing behind; with enough of it the same run succeeds', () => {
   const before = sums()
@@ -89,4 +92,4 @@ test('memory that runs out ends the run with a sentence and leaves nothing behin
   const strange = run('much')
   expect(strange.stderr).toContain('[memory.setting]')
   expect(strange.status).toBe(2)
-}, 60_000)
+})

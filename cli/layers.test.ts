@@ -21,7 +21,7 @@ beforeAll(() => {
   writeFileSync(at('scene.json'), JSON.stringify(scene))
   ok(['simulate', at('scene.json'), '--out', at('frames')])
   ok(['fuse', at('frames'), '--out', at('result.tif'), '--report', at('report.json'), '--bends', at('bends.json')])
-}, 120_000)
+})
 afterAll(() => rmSync(folder, { recursive: true }))
 
 /** Writes a picture with its layers, and unpacks it by Python's reader; answers the names of the entries in their order, and which are packed. */
@@ -118,7 +118,7 @@ test('a TIFF with layers has a page each, under its name; pages are what the lay
       for (let c = 0; c < 3; c++) expect(a[4 * i + c]).toBe(b[wanted.info.channels * i + c])
     if (page > 0) expect(a.filter((_, i) => i % 4 === 3)).toEqual(b.filter((_, i) => i % 4 === 3))
   }
-}, 60_000)
+})
 
 test('beneath a caption layers end, and are seen as before above it', async () => {
   layered([{ do: 'caption', text: 'Brush', tone: 'light' }], 'words.ora')

@@ -1,22 +1,37 @@
-import { isMainThread } from 'node:worker_threads'
 import { Command, CommanderError } from 'commander'
 import { isRefusal, say, type Sentence } from '@/core/words'
 import { explained } from '@/database'
 import { addBackup, addRestore } from './backup'
+import { addDevelop } from './develop'
 import { addFinish } from './finish/command'
 import { addFuse } from './fuse/command'
 import { addInspect } from './inspect/command'
 import { addMend } from './mend/command'
+import { addNeeded } from './needed/command'
 import { addPlan } from './plan'
 import { addRun } from './run'
 import { addSimulate } from './simulate'
 import { addSplit } from './split'
 import { addStandIn } from './standIn'
 import { addSurvey } from './survey'
-import { serveThread } from './threads'
 
 /** Every verb of the command, in the order in which `--help` lists them. */
-const VERBS = [addPlan, addSimulate, addSurvey, addSplit, addFuse, addInspect, addMend, addFinish, addBackup, addRestore, addRun, addStandIn]
+const VERBS = [
+  addPlan,
+  addSimulate,
+  addSurvey,
+  addSplit,
+  addDevelop,
+  addFuse,
+  addInspect,
+  addNeeded,
+  addMend,
+  addFinish,
+  addBackup,
+  addRestore,
+  addRun,
+  addStandIn,
+]
 
 /** The `nitidus` command: 0 on success, 2 on a user's mistake with one line on standard error, 1 on ours. */
 async function main(args: string[]): Promise<number> {
@@ -61,6 +76,4 @@ function usageReason({ code, message }: CommanderError): string {
   return plain[0].toUpperCase() + plain.slice(1)
 }
 
-// Threads run this same file.
-if (isMainThread) process.exitCode = await main(process.argv.slice(2))
-else serveThread()
+process.exitCode = await main(process.argv.slice(2))

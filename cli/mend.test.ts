@@ -37,7 +37,7 @@ beforeAll(() => {
   writeFileSync(at('scene.json'), JSON.stringify(scene))
   ok(['simulate', at('scene.json'), '--out', at('frames')])
   ok(['fuse', at('frames'), '--out', at('result.tif'), '--report', at('report.json'), '--bends', at('bends.json'), '--depth', at('depth.png')])
-}, 120_000)
+})
 afterAll(() => rmSync(folder, { recursive: true }))
 
 test('a frame painted over is the same as the frame laid whole; beside the stroke not a bit changes', async () => {

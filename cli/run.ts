@@ -10,20 +10,23 @@ import { runFuse } from './fuse/runFuse'
 import { runInspect } from './inspect/runInspect'
 import { readJson } from './json'
 import { runMend } from './mend/runMend'
+import { runNeeded } from './needed/runNeeded'
 import { progressTo, type Progress } from './progress'
+import { developMissing } from './raw'
 import { runShoot } from './simulate'
 import { runSplit } from './split'
 import { runSurvey } from './survey'
-import { runTake } from './take/runTake'
 
 /** What carries out each kind of job. The compiler finds a kind that is missing here. */
 const RUNNERS: { [K in JobFile['kind']]: (job: Extract<JobFile, { kind: K }>, progress: Progress) => Promise<unknown> } = {
   shoot: runShoot,
   fuse: runFuse,
   inspect: runInspect,
+  needed: runNeeded,
   mend: runMend,
   finish: runFinish,
-  take: runTake,
+  // Loaded when asked for: formats of surfaces bring large packages along.
+  take: async (job, progress) => (await import('./take/runTake')).runTake(job, progress),
   survey: runSurvey,
   split: runSplit,
   check: runCheck,
@@ -40,7 +43,9 @@ export function addRun(program: Command): void {
     .option('--progress', 'report progress on standard error, one JSON object a line')
     .action(async (file: string, { progress }: { progress?: boolean }) => {
       const job = jobFrom(await readJson(file), path.dirname(file))
-      await (RUNNERS[job.kind] as (job: JobFile, progress: Progress) => Promise<unknown>)(job, progressTo(progress))
+      const tell = progressTo(progress)
+      if ('frames' in job) await developMissing(job.frames ?? [], tell)
+      await (RUNNERS[job.kind] as (job: JobFile, progress: Progress) => Promise<unknown>)(job, tell)
     })
 }
 
@@ -64,6 +69,7 @@ const PATHS = new Set([
   'confidence',
   'relief',
   'soFar',
+  'looks',
   'picture',
   'fused',
   'dataFolder',

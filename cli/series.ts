@@ -1,10 +1,12 @@
+import { existsSync } from 'node:fs'
 import { readdir, readFile } from 'node:fs/promises'
 import path from 'node:path'
 import { colourText, readFacts, type PictureFacts } from '@/codec'
+import { isPicture } from '@/core/batch'
 import { refusal } from '@/core/words'
 import type { FrameFile } from '@/schemas'
-
-const PICTURES = /\.(jpe?g|png|tiff?)$/i
+import type { Progress } from './progress'
+import { readable } from './raw'
 
 /** The kernels' memory holds 4 GB, and a pixel takes 47 bytes of it. */
 const MOST_px = 85_000_000
@@ -15,22 +17,31 @@ export interface Series {
 }
 
 /**
- * The frames of a folder in the order of their names, or the `chosen` ones in the order given.
- * @throws Refusal where the folder cannot be read or a chosen frame is not in it.
+ * The frames of a folder in the order of their names, or the `chosen` ones in the order given; raw ones developed (`whole`), or as the
+ * camera's own small pictures show them (`small`).
+ * @throws Refusal where the folder cannot be read, a chosen frame is not in it, or a raw file cannot be read.
  */
-export async function framesIn(folder: string, chosen?: string[]): Promise<FrameFile[]> {
+export async function framesIn(folder: string, progress: Progress, chosen?: string[], how: 'whole' | 'small' = 'whole'): Promise<FrameFile[]> {
+  const all = await framesListed(folder)
+  const strange = chosen?.find((name) => !existsSync(path.join(folder, name)))
+  if (strange !== undefined) throw refusal('series.noSuchFrame', { folder, name: strange })
+  const frames = chosen?.map((name) => ({ name, file: path.join(folder, name) })) ?? all
+  if (frames.length === 0) throw refusal('folder.noPictures', { folder })
+  if (frames.length === 1) throw refusal('series.oneFrame', { folder })
+  return readable(frames, all, how, progress)
+}
+
+/** The pictures of a folder in the order of their names. @throws Refusal where it cannot be read. */
+export async function framesListed(folder: string): Promise<FrameFile[]> {
   const entries = await readdir(folder, { withFileTypes: true }).catch(() => {
     throw refusal('folder.unreadable', { folder })
   })
   // What is no file (a folder, a pipe) is no frame, whatever it is called; a link is followed, as the user made it.
   const names = entries.filter((entry) => entry.isFile() || entry.isSymbolicLink()).map(({ name }) => name)
-  const strange = chosen?.find((name) => !names.includes(name))
-  if (strange !== undefined) throw refusal('series.noSuchFrame', { folder, name: strange })
-  const ordered =
-    chosen ?? names.filter((name) => PICTURES.test(name) && !name.startsWith('.')).sort(new Intl.Collator('en', { numeric: true }).compare)
-  if (ordered.length === 0) throw refusal('folder.noPictures', { folder })
-  if (ordered.length === 1) throw refusal('series.oneFrame', { folder })
-  return ordered.map((name) => ({ name, file: path.join(folder, name) }))
+  return names
+    .filter((name) => isPicture(name) && !name.startsWith('.'))
+    .sort(new Intl.Collator('en', { numeric: true }).compare)
+    .map((name) => ({ name, file: path.join(folder, name) }))
 }
 
 /** The names that `--frames a,b,…` or `--frames-file list.txt` ask for; undefined for all. */

@@ -1,17 +1,18 @@
 import { mkdir } from 'node:fs/promises'
 import path from 'node:path'
 import type { Command } from 'commander'
-import { writeGrey, writePicture, writeWhole } from '@/codec'
+import { writeGrey, writePicture, writeRaw, writeWhole } from '@/codec'
 import type { TakenWith } from '@/core/formats'
-import { SimulatedSeries, type SeriesRequest } from '@/core/simulate'
+import { SimulatedSeries, type CameraFile, type SeriesRequest } from '@/core/simulate'
 import { check, sceneRequestSchema, type ShootJob } from '@/schemas'
 import { readJson } from './json'
 import { progressTo, type Progress } from './progress'
 
 /**
  * `nitidus simulate`: shoots a simulated series into a folder as a camera writes it, with `truth.json` beside the
- * frames. `--truth` adds `truth/truth_00.png`, the reference view with everything sharp, and `truth/depth_00.png`, its
- * depth in 16 bits: `depthRange_mm` of `truth.json` says what 0 and 65535 stand for.
+ * frames. `--truth` adds `truth/truth_00.png`, the reference view with everything sharp (where the scene's own wind blows
+ * one for the moment of each frame, `truth_00.png`, `truth_01.png`, …), and `truth/depth_00.png`, its depth in 16 bits: `depthRange_mm` of
+ * `truth.json` says what 0 and 65535 stand for.
  */
 export function addSimulate(program: Command): void {
   program
@@ -36,22 +37,26 @@ async function shootSeries(request: SeriesRequest, out: string, progress: Progre
   const { count } = series
   const frames: object[] = []
   for (let index = 0; index < count; index++) {
-    const { picture, position_mm, motion, exposure, faults } = series.shoot(index)
-    const file = frameName(index)
-    await writePicture(path.join(out, file), picture, { bits: 8, taken: takenWith(request, index, exposure), software: 'Nitidus simulator' })
+    const { picture, raw, position_mm, motion, exposure, faults } = series.shoot(index)
+    const file = frameName(index, request.files)
+    const taken = takenWith(request, index, exposure)
+    if (raw) await writeRaw(path.join(out, file), raw, picture, taken, SOFTWARE)
+    else await writePicture(path.join(out, file), picture, { bits: 8, taken, software: SOFTWARE })
     const { scale, rotation_rad, dx_px, dy_px } = motion
     frames.push({ file, position_mm, scale, rotation_deg: (rotation_rad * 180) / Math.PI, dx_px, dy_px, exposure, faults })
     progress({ stage: 'frame', frame: index + 1, of: count, file, ...(!faults.includes('divider') && { position_mm }) })
   }
   const depthRange_mm = withTruth ? await writeTruth(path.join(out, 'truth'), series) : undefined
-  const truth = { ...request, reference: frameName(series.reference), ...(depthRange_mm && { depthRange_mm }), frames }
+  const truth = { ...request, reference: frameName(series.reference, request.files), ...(depthRange_mm && { depthRange_mm }), frames }
   await writeWhole(path.join(out, 'truth.json'), JSON.stringify(truth, null, 2))
 }
 
 /** The view with everything sharp and its depth; answers the range of depths. */
 async function writeTruth(folder: string, series: SimulatedSeries): Promise<[number, number]> {
   await mkdir(folder, { recursive: true })
-  await writePicture(path.join(folder, 'truth_00.png'), series.truth(), { bits: 8 })
+  const moments = series.hasMoments ? Array.from({ length: series.count }, (_, k) => k) : [undefined]
+  for (const moment of moments)
+    await writePicture(path.join(folder, `truth_${String(moment ?? 0).padStart(2, '0')}.png`), series.truth(moment), { bits: 8 })
   const depth = series.truthDepth_mm()
   const [near, far] = depth.data.reduce(([least, most], z) => [Math.min(least, z), Math.max(most, z)], [Infinity, -Infinity])
   const scaled = { ...depth, data: depth.data.map((z) => ((z - near) / Math.max(far - near, 1e-9)) * 65535) }
@@ -59,8 +64,10 @@ async function writeTruth(folder: string, series: SimulatedSeries): Promise<[num
   return [near, far]
 }
 
-function frameName(index: number): string {
-  return `frame_${String(index + 1).padStart(3, '0')}.jpg`
+const SOFTWARE = 'Nitidus simulator'
+
+function frameName(index: number, ending: CameraFile = 'jpg'): string {
+  return `frame_${String(index + 1).padStart(3, '0')}.${ending}`
 }
 
 /** What a camera notes in each file. The clock starts where the series does and a frame takes four seconds. */

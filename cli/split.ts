@@ -17,7 +17,8 @@ export function addSplit(program: Command): void {
     .option('--report <file>', 'write the report to a file instead of standard output')
     .option('--progress', 'report progress on standard error, one JSON object a line')
     .action(async (folder: string, { report, progress }: { report?: string; progress?: boolean }) => {
-      const found = JSON.stringify(await splitOf(await framesIn(folder), progressTo(progress)), null, 2)
+      const tell = progressTo(progress)
+      const found = JSON.stringify(await splitOf(await framesIn(folder, tell, undefined, 'small'), tell), null, 2)
       if (report) await writeWhole(report, found)
       else console.log(found)
     })

@@ -21,7 +21,8 @@ export function addSurvey(program: Command): void {
     .option('--progress', 'report progress on standard error, one JSON object a line')
     .action(async (folder: string, { mover, report, progress }: { mover?: string; report?: string; progress?: boolean }) => {
       if (mover !== undefined && !isMoverKind(mover)) throw refusal('command.mover')
-      const found = JSON.stringify(await surveyOf(await framesIn(folder), mover, progressTo(progress)), null, 2)
+      const tell = progressTo(progress)
+      const found = JSON.stringify(await surveyOf(await framesIn(folder, tell, undefined, 'small'), mover, tell), null, 2)
       if (report) await writeWhole(report, found)
       else console.log(found)
     })

@@ -32,7 +32,7 @@ beforeAll(() => {
   const report = JSON.parse(readFileSync(at('report.json'), 'utf8'))
   size = report.crop
   writeFileSync(at('registration.json'), JSON.stringify(registrationOf(report, { frames: {} })))
-}, 120_000)
+})
 afterAll(() => rmSync(folder, { recursive: true }))
 
 function job(what: TakeJob['what'], out: string, change: Partial<TakeJob> = {}) {

@@ -34,7 +34,9 @@ export function addFinish(program: Command): void {
     .option('--progress', 'report progress on standard error, one JSON object a line')
     .action(async (picture: string, { recipe, progress, layers, report, bends, ...files }: Options) => {
       if (layers !== undefined && report === undefined) throw refusal('finish.layersReport')
-      const beneath = layers !== undefined ? { frames: await framesIn(layers), registration: await registrationFrom(report!, bends) } : undefined
-      await finishPicture({ kind: 'finish', picture, recipe: checkRecipe(await readJson(recipe)), ...files }, beneath, progressTo(progress))
+      const tell = progressTo(progress)
+      const beneath =
+        layers !== undefined ? { frames: await framesIn(layers, tell), registration: await registrationFrom(report!, bends) } : undefined
+      await finishPicture({ kind: 'finish', picture, recipe: checkRecipe(await readJson(recipe)), ...files }, beneath, tell)
     })
 }

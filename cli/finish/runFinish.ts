@@ -1,7 +1,7 @@
 import { mkdtemp, readFile, rm } from 'node:fs/promises'
 import path from 'node:path'
 import sharp from 'sharp'
-import { convertSamples, drawWords, finishedFormatOf, profileOf, readFacts, readGrey, readSamples, readTakenWith, writeFinished } from '@/codec'
+import { convertSamples, drawWords, finishedFormatOf, profileOf, readFacts, readGrey, readSamples, readTakenWith, to16, writeFinished } from '@/codec'
 import { finish, spaceOf, standing, type Canvas, type Grey, type Recipe, type Tools } from '@/core/finish'
 import { WasmKernels } from '@/core/raster/kernels'
 import { refusal } from '@/core/words'
@@ -94,8 +94,6 @@ async function finishWith(
   )
   progress({ stage: 'done', frame: 3, of: 3 })
 }
-
-const to16 = (samples: Uint8Array | Uint16Array) => (samples instanceof Uint16Array ? samples : Uint16Array.from(samples, (value) => value * 257))
 
 /** The picture as it was fused. @throws Refusal where it is of another size. */
 async function readWhole(file: string, { width, height }: Canvas): Promise<Uint16Array> {

@@ -1,5 +1,7 @@
 import { Option, type Command } from 'commander'
+import { askedFormat, PICTURE_FORMATS } from '@/codec'
 import { PREFERENCES, STYLES } from '@/core/fuse'
+import { MOVING } from '@/core/moving'
 import { FOLLOWING } from '@/core/register'
 import { refusal } from '@/core/words'
 import { check, DUST, fuseSettingsSchema, type FuseOutputs, type FuseSettings } from '@/schemas'
@@ -15,11 +17,13 @@ interface Options extends FuseOutputs {
   crop?: string
   register: boolean
   localWarp?: string
+  moving?: string
   dust?: string
   prefer?: string
   boundary?: string
   neighbourhood?: string
   floor?: string
+  finest?: boolean
   frames?: string
   framesFile?: string
   positions?: string
@@ -40,11 +44,13 @@ export function addFuse(program: Command): void {
     .option('--crop <crop>', 'common: what all frames show; none: the whole reference frame')
     .option('--no-register', 'do not register; take the frames as they are')
     .addOption(new Option('--local-warp <when>', `whether parts that moved are followed: ${FOLLOWING.join(', ')}`))
+    .addOption(new Option('--moving <how>', `how parts that moved are shown: ${MOVING.join(', ')}`))
     .addOption(new Option('--dust <what>', `dust on the sensor: ${DUST.join(' or ')}`))
     .addOption(new Option('--prefer <depth>', `which of two sharp depths wins: ${PREFERENCES.join(', ')}`))
     .option('--boundary <softness>', 'how soft borders between frames are: 0 to 1; 0.5 is as it is')
     .option('--neighbourhood <size>', 'how far around sharpness is gathered: 1 to 4')
     .option('--floor <times>', 'what counts as detail, in multiples of the noise')
+    .option('--finest', 'bring out the finest detail a little')
     .option('--frames <names>', 'files to use, in focus order, with commas between')
     .option('--frames-file <file>', 'a text file of their names, one a line')
     .option('--report <file>', 'what was done, frame by frame, as JSON')
@@ -63,11 +69,11 @@ export function addFuse(program: Command): void {
 
 async function fuse(folder: string, options: Options): Promise<void> {
   const { out, relief, pixelMm, positions } = options
-  if (!/\.(tiff?|png|jpe?g)$/i.test(out)) throw refusal('command.outEnding')
+  if (!askedFormat(out)) throw refusal('command.outEnding', { formats: PICTURE_FORMATS })
   if (relief && !/\.(ply|obj)$/i.test(relief)) throw refusal('command.reliefEnding')
   const pixel_mm = pixelMm === undefined ? undefined : Number(pixelMm)
   if (pixel_mm !== undefined && !(pixel_mm > 0)) throw refusal('command.pixelSize')
-  const { style, reference, bits, crop, register, localWarp, dust, prefer, boundary, neighbourhood, floor } = options
+  const { style, reference, bits, crop, register, localWarp, moving, dust, prefer, boundary, neighbourhood, floor, finest } = options
   const asked = {
     style,
     reference,
@@ -75,15 +81,18 @@ async function fuse(folder: string, options: Options): Promise<void> {
     crop,
     register,
     localWarp,
+    moving,
     dust,
     prefer,
     boundary,
     neighbourhood,
     floor,
+    finest,
   }
   const settings = check<FuseSettings>(fuseSettingsSchema, asked)
-  const frames = await framesIn(folder, await chosenNames(options))
+  const tell = progressTo(options.progress)
+  const frames = await framesIn(folder, tell, await chosenNames(options))
   const positions_mm = positions ? await readPositions(positions, frames) : undefined
-  const lost = await runFuse({ kind: 'fuse', frames, settings, outputs: options, positions_mm, pixel_mm }, progressTo(options.progress))
+  const lost = await runFuse({ kind: 'fuse', frames, settings, outputs: options, positions_mm, pixel_mm }, tell)
   for (const { code, text } of lost) console.error(options.progress ? JSON.stringify({ stage: 'note', code, text }) : text)
 }

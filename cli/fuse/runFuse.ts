@@ -3,7 +3,8 @@ import { profileName } from '@/core/formats'
 import { most_px } from '@/core/raster'
 import { gain_ev } from '@/core/register'
 import { say, type Sentence } from '@/core/words'
-import { RECORD_VERSION, registrationOf, type FuseJob, type FuseReport, type ReportFrame } from '@/schemas'
+import type { MovedPart } from '@/core/moving'
+import { RECORD_VERSION, registrationOf, type FuseJob, type FuseReport, type ReportFrame, type ReportPart } from '@/schemas'
 import { writeWhole } from '@/codec'
 import type { Progress } from '../progress'
 import { openSeries, type Series } from '../series'
@@ -44,6 +45,14 @@ function reportOf({ frames, facts }: Series, { settings, positions_mm }: Pick<Fu
     crop: fused.crop,
     colour: { profile: samplesIcc ? profileName(samplesIcc) : null, converted },
     ...(fused.dust && { dust: specksIn(fused.dust, facts.width) }),
+    ...(fused.moved && {
+      parts: fused.moved.parts.map((part) =>
+        partReport(
+          part,
+          frames.map(({ name }) => name),
+        ),
+      ),
+    }),
     depth: depthScale(frames.length, positions_mm),
     timings_s: fused.stopwatch.timings_s(),
     peakMemory_MB: Math.round(process.resourceUsage().maxRSS / 1024),
@@ -60,6 +69,21 @@ function specksIn({ width, specks }: FoundDust, width_px: number): NonNullable<F
     radius_px: rounded(radius_px * scale, 1),
     darkness: rounded(darkness, 3),
   }))
+}
+
+/** A frame with less of the sharpest one's detail than this is no choice. */
+const NEARLY = 0.3
+const MOST_OTHERS = 8
+
+function partReport({ box, share, inside, frame, sharpness }: MovedPart, names: string[]): ReportPart {
+  const others = [...sharpness.keys()].filter((k) => k !== frame && sharpness[k] >= NEARLY).sort((a, b) => sharpness[b] - sharpness[a])
+  return {
+    ...box,
+    area_percent: rounded(100 * share, 2),
+    inside,
+    frame: names[frame],
+    others: others.slice(0, MOST_OTHERS).map((k) => ({ frame: names[k], detail_percent: Math.round(100 * sharpness[k]) })),
+  }
 }
 
 const LEFT_OUT = {

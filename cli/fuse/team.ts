@@ -1,9 +1,9 @@
 import { availableParallelism } from 'node:os'
 import { setFlagsFromString } from 'node:v8'
 import { runInNewContext } from 'node:vm'
-import { Worker } from 'node:worker_threads'
 import { refusal } from '@/core/words'
 import { createBoard, createMemory, TeamKernels, type Kernels } from '@/core/raster/kernels'
+import { startThread } from '../startThread'
 
 /** More threads than this wait for memory, not for one another. */
 const MOST_THREADS = 8
@@ -38,9 +38,8 @@ export async function gatherTeam(threads = Math.min(MOST_THREADS, availableParal
   const board = createBoard()
   const others = threads - 1
   const workers = Array.from({ length: others }, (_, k) => {
-    const work = { work: 'kernels', memory, board, number: k + 1 }
     // A thread that cannot start is not waited for: the others do its share.
-    return new Worker(new URL(import.meta.url), { workerData: work }).on('error', () => undefined)
+    return startThread({ work: 'kernels', memory, board, number: k + 1 }).on('error', () => undefined)
   })
   return {
     kernels: new TeamKernels(memory, board, others),

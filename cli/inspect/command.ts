@@ -23,7 +23,8 @@ export function addInspect(program: Command): void {
     .option('--progress', 'report progress on standard error, one JSON object a line')
     .action(async (folder: string, { report, base, bends, progress }: Options) => {
       const registration = await registrationFrom(report, bends)
-      const places = await inspect({ frames: await framesIn(folder), picture: base }, registration, progressTo(progress))
+      const tell = progressTo(progress)
+      const places = await inspect({ frames: await framesIn(folder, tell), picture: base }, registration, tell)
       console.log(JSON.stringify({ places }, null, 2))
     })
 }

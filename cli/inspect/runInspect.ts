@@ -1,12 +1,13 @@
 import { readFile } from 'node:fs/promises'
 import { readSamples, writeWhole } from '@/codec'
 import { DUST_WIDTH_px, DustFinder } from '@/core/dust'
-import { Inspector, layOn, told, type Finding, type Place } from '@/core/inspect'
-import { commonRectangle, narrowed, overlap, reduce, smallLuma, type Plane } from '@/core/raster'
+import { Inspector, told, type Finding, type Place } from '@/core/inspect'
+import { commonRectangle, layOn, narrowed, overlap, reduce, smallLuma, type Plane } from '@/core/raster'
 import { Survey } from '@/core/survey'
 import { refusal } from '@/core/words'
-import { checkRegistration, placeOf, type FrameFile, type FramePlace, type InspectJob, type Registration } from '@/schemas'
+import { checkRegistration, type InspectJob, type Registration } from '@/schemas'
 import type { Progress } from '../progress'
+import { usedFrames } from '../usedFrames'
 import { borders, missingSlices, trails } from './wholeSeries'
 
 /** Pictures are compared this wide at the most. */
@@ -18,12 +19,6 @@ const MOST_PLACES = 60
 export async function runInspect({ registration, report, ...job }: InspectJob, progress: Progress): Promise<void> {
   const places = await inspect(job, checkRegistration(JSON.parse(await readFile(registration, 'utf8'))), progress)
   await writeWhole(report, JSON.stringify({ places }))
-}
-
-/** A frame that the picture was made of. */
-export interface UsedFrame {
-  file: FrameFile
-  place: FramePlace
 }
 
 /** The places of a fused picture that are worth a look, the worst first, one frame in memory at a time. */
@@ -70,16 +65,6 @@ export async function inspect(
   found.push(...borders(commonRectangle(motions, size.width, size.height), crop))
   progress({ stage: 'done', frame: used.length, of: used.length })
   return found.sort((a, b) => b.severity - a.severity).slice(0, MOST_PLACES)
-}
-
-function usedFrames(frames: FrameFile[], registration: Registration): UsedFrame[] {
-  return registration.frames.flatMap(({ file: name }) => {
-    const place = placeOf(registration, name)
-    if (!place) return []
-    const file = frames.find((frame) => frame.name === name)
-    if (!file) throw refusal('mend.frameGone', { frame: name })
-    return [{ file, place }]
-  })
 }
 
 function halved(plane: Plane, step: number): Plane {

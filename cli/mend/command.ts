@@ -37,8 +37,9 @@ export function addMend(program: Command): void {
       const document = check<MendDocument>(mendSchema, await readJson(edits))
       const beside = path.dirname(edits)
       const renders = document.edits.flatMap((edit) => (edit.kind === 'render' ? [{ name: edit.file, file: path.resolve(beside, edit.file) }] : []))
-      const frames = await framesIn(folder)
-      await mend({ kind: 'mend', frames, picture: base, depth, document, renders, out }, await registrationFrom(report, bends), progressTo(progress))
+      const tell = progressTo(progress)
+      const frames = await framesIn(folder, tell)
+      await mend({ kind: 'mend', frames, picture: base, depth, document, renders, out }, await registrationFrom(report, bends), tell)
     })
 }
 

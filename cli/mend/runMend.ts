@@ -1,5 +1,5 @@
 import { readFile } from 'node:fs/promises'
-import { readFacts, readSamples, readTakenWith, writePicture } from '@/codec'
+import { readFacts, readSamples, to16, readTakenWith, writePicture } from '@/codec'
 import { layBelow, Mender, type MendBase, type PaintEdit } from '@/core/mend'
 import type { Rectangle } from '@/core/raster'
 import { createMemory, WasmKernels } from '@/core/raster/kernels'
@@ -55,7 +55,7 @@ async function wholePicture(file: string, crop: Rectangle): Promise<Uint16Array>
   const { samples, width, height } = await readSamples(file)
   if (width !== crop.width || height !== crop.height)
     throw refusal('mend.size', { file, size: `${width} × ${height}`, wanted: `${crop.width} × ${crop.height}` })
-  return samples instanceof Uint16Array ? samples : Uint16Array.from(samples, (value) => value * 257)
+  return to16(samples)
 }
 
 /** Lays the frames of a base, the top one first, each over what is above its line. */

@@ -1,2 +1,1 @@
 export { addStandIn } from './standIn'
-export { serveDarkroom } from './threads'

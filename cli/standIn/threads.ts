@@ -1,39 +1,9 @@
 import { availableParallelism } from 'node:os'
-import { parentPort, Worker, workerData } from 'node:worker_threads'
-import { SceneDarkroom, type PictureOrder, type Prospect } from '@/core/devices'
+import type { Worker } from 'node:worker_threads'
+import type { PictureOrder, Prospect } from '@/core/devices'
 import { createPicture, type Picture, type Rectangle } from '@/core/raster'
-
-/** What a thread is started with. */
-export interface SceneName {
-  scene: string
-  seed: number
-}
-
-/** What a thread is asked: to take a picture, or to make ready for one whenever it has nothing to take. */
-type Order = { take: PictureOrder } | { prepare: Prospect }
-/** What it says: the picture's planes, or that it is ready for what it was asked. */
-type Said = { width: number; height: number; data: Float32Array[] } | { ready: true }
-
-/** Answers orders for pictures with their planes, in a thread of its own. */
-export function serveDarkroom(): void {
-  const { scene, seed } = workerData as SceneName
-  const darkroom = new SceneDarkroom(scene, seed)
-  const say = (said: Said, moved: ArrayBuffer[] = []) => parentPort!.postMessage(said, moved)
-  // Between two bits of preparing, orders that have come meanwhile are taken.
-  const prepare = (prospect: Prospect) => {
-    if (darkroom.prepare(prospect)) setImmediate(prepare, prospect)
-    else say({ ready: true })
-  }
-  parentPort!.on('message', (order: Order) => {
-    if ('prepare' in order) return prepare(order.prepare)
-    const { width, height, planes } = darkroom.take(order.take)
-    const data = planes.map((plane) => plane.data)
-    say(
-      { width, height, data },
-      data.map(({ buffer }) => buffer as ArrayBuffer),
-    )
-  })
-}
+import { startThread } from '../startThread'
+import type { Order, Said, SceneName } from './serveDarkroom'
 
 /** Takes pictures in as many threads as there are cores, each a band of the picture. */
 export class DarkroomThreads {
@@ -41,9 +11,8 @@ export class DarkroomThreads {
   private preparing = 0
 
   constructor(name: SceneName) {
-    this.threads = Array.from(
-      { length: Math.min(4, availableParallelism()) },
-      () => new Worker(new URL(import.meta.url), { workerData: { work: 'darkroom', scene: name.scene, seed: name.seed } }),
+    this.threads = Array.from({ length: Math.min(4, availableParallelism()) }, () =>
+      startThread({ work: 'darkroom', scene: name.scene, seed: name.seed }),
     )
     for (const thread of this.threads) thread.on('message', (said: Said) => 'ready' in said && this.preparing--)
   }

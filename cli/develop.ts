@@ -1,0 +1,41 @@
+import { mkdir } from 'node:fs/promises'
+import path from 'node:path'
+import type { Command } from 'commander'
+import { RawReader } from '@/codec'
+import { isRaw } from '@/core/batch'
+import { refusal } from '@/core/words'
+import { progressTo } from './progress'
+import { developMissing } from './raw'
+import { framesListed } from './series'
+
+interface Options {
+  out: string
+  like?: string
+  progress?: boolean
+}
+
+/** `nitidus develop DIR --out DIR`: raw files as TIFF files of 16 bits, all developed alike. */
+export function addDevelop(program: Command): void {
+  program
+    .command('develop')
+    .description('develop the raw files of a folder into 16-bit TIFF files, all alike')
+    .argument('<folder>', 'folder of the raw files')
+    .requiredOption('--out <folder>', 'folder for the TIFF files')
+    .option('--like <file>', 'frame whose white balance and brightness all take; the first where left out')
+    .option('--progress', 'report progress on standard error, one JSON object a line')
+    .action(develop)
+}
+
+async function develop(folder: string, { out, like, progress }: Options): Promise<void> {
+  const frames = (await framesListed(folder)).filter(({ name }) => isRaw(name))
+  if (frames.length === 0) throw refusal('raw.none', { folder })
+  const chosen = like === undefined ? frames[0] : frames.find(({ name }) => name === like)
+  if (!chosen) throw refusal('series.noSuchFrame', { folder, name: like! })
+  await mkdir(out, { recursive: true })
+  const reader = new RawReader(new URL('raw.mjs', import.meta.url))
+  const { development } = await reader.look(chosen.file, chosen.name)
+  const tell = progressTo(progress)
+  const placed = frames.map(({ name, file }) => ({ name, file: path.join(out, `${path.parse(name).name}.tif`), raw: { file, development } }))
+  await developMissing(placed, tell, reader)
+  tell({ stage: 'done', frame: frames.length, of: frames.length })
+}

@@ -1,0 +1,71 @@
+import { existsSync, mkdtempSync, rmSync } from 'node:fs'
+import { mkdir } from 'node:fs/promises'
+import { tmpdir } from 'node:os'
+import path from 'node:path'
+import { RawReader } from '@/codec'
+import { isRaw } from '@/core/batch'
+import type { FrameFile } from '@/schemas'
+import type { Progress } from './progress'
+
+const rawReader = () => new RawReader(new URL('raw.mjs', import.meta.url))
+
+/**
+ * Pictures of the frames of a folder that can be read sample by sample: raw files are developed, all alike, as the first of them in
+ * `all` was shot. What is developed lies in a folder for the time being, and goes when the command ends.
+ * @param how `small` takes the pictures that cameras put into raw files, where they are large enough to check a series by.
+ * @throws Refusal naming a raw file that cannot be read.
+ */
+export async function readable(frames: FrameFile[], all: FrameFile[], how: 'whole' | 'small', progress: Progress): Promise<FrameFile[]> {
+  const first = all.find(({ name }) => isRaw(name))
+  if (!first || !frames.some(({ name }) => isRaw(name))) return frames
+  const scratch = mkdtempSync(path.join(tmpdir(), 'nitidus-'))
+  process.once('exit', () => rmSync(scratch, { recursive: true, force: true }))
+  const reader = rawReader()
+  try {
+    const { development } = await reader.look(first.file, first.name)
+    const smaller = new Map(how === 'small' ? await smallPictures(reader, frames, scratch) : [])
+    const placed = frames.map((frame, k) => {
+      if (!isRaw(frame.name)) return frame
+      const small = smaller.get(frame.name)
+      return small ? { ...frame, file: small } : { ...frame, file: path.join(scratch, `${k}.tif`), raw: { file: frame.file, development } }
+    })
+    await developMissing(placed, progress, reader)
+    return placed
+  } finally {
+    await reader.close()
+  }
+}
+
+async function smallPictures(reader: RawReader, frames: FrameFile[], scratch: string): Promise<[string, string][]> {
+  const found = await Promise.all(
+    frames.map(async ({ name, file }, k): Promise<[string, string][]> => {
+      if (!isRaw(name)) return []
+      const small = path.join(scratch, `${k}.jpg`)
+      const { preview } = await reader.look(file, name, small)
+      return preview ? [[name, small]] : []
+    }),
+  )
+  return found.flat()
+}
+
+/**
+ * Develops the raw frames of a job whose pictures are not there yet, on as many cores as there are.
+ * @throws Refusal naming a raw file that cannot be read.
+ */
+export async function developMissing(frames: FrameFile[], progress: Progress, reader = rawReader()): Promise<void> {
+  const missing = frames.filter(({ raw, file }) => raw && !existsSync(file))
+  if (missing.length === 0) return
+  let done = 0
+  progress({ stage: 'develop', frame: 0, of: missing.length })
+  try {
+    await Promise.all(
+      missing.map(async ({ name, file, raw }) => {
+        await mkdir(path.dirname(file), { recursive: true })
+        await reader.develop(raw!.file, file, raw!.development, name)
+        progress({ stage: 'develop', frame: ++done, of: missing.length, file: name })
+      }),
+    )
+  } finally {
+    await reader.close()
+  }
+}
