@@ -7,6 +7,7 @@ const BY_CODE: Record<string, number> = {
   'request.tooLarge': 413,
   'frame.fileGone': 404,
   'frame.nameTaken': 409,
+  'frame.twice': 409,
   'render.notKept': 404,
   'render.damaged': 404,
   'job.nothingYet': 404,

@@ -48,9 +48,9 @@ export const put = async (runId: string, name: string, body: BodyInit | null) =>
     ),
   )
 
-export const jpeg = async () =>
+export const jpeg = async (background = '#876') =>
   new Uint8Array(
-    await sharp({ create: { width: 64, height: 48, channels: 3, background: '#876' } })
+    await sharp({ create: { width: 64, height: 48, channels: 3, background } })
       .jpeg()
       .toBuffer(),
   )

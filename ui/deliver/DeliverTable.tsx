@@ -87,6 +87,7 @@ export function DeliverTable({ shoot, run, render }: Props) {
     onStep: onStep as never,
     ...shape,
     frames: run.frames[0] ?? crop,
+    all: run.frames,
     light: proof.shown?.light,
     slices: render.report.frames.length,
     renderId: render.id,

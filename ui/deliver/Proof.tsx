@@ -1,6 +1,6 @@
 'use client'
 
-import { useEffect, useRef, useState, type ReactNode } from 'react'
+import { useEffect, useLayoutEffect, useRef, useState, type ReactNode } from 'react'
 import type { Shown } from './useProof'
 import styles from './deliver.module.css'
 
@@ -31,7 +31,8 @@ export function Proof({ shown, label, children }: Props) {
     }
   }, [])
   const bitmap = shown?.bitmap
-  useEffect(() => {
+  // Before the browser paints: a frame later a dragged handle would be ahead of the picture.
+  useLayoutEffect(() => {
     if (!bitmap || !canvas.current) return
     Object.assign(canvas.current, { width: bitmap.width, height: bitmap.height })
     canvas.current.getContext('2d')!.drawImage(bitmap, 0, 0)

@@ -17,6 +17,7 @@ export const STEP_NAMES: Record<StepName, string> = {
   light: 'Lighter or darker',
   tones: 'Ladder of tones',
   neutral: 'Grey at a place',
+  card: 'Grey from a card',
   colour: 'Colours',
   gradient: 'Along a line',
   depthGradient: 'Along the depth',
@@ -50,6 +51,8 @@ const MAKE: { [K in StepName]: (around: Around) => Extract<Step, { do: K }> } = 
     at: [Math.round(width / 2), Math.round(height / 2)],
     radius_px: Math.max(2, Math.round(width / 150)),
   }),
+  // White of D50: nothing changes until a card is shown.
+  card: () => ({ do: 'card', card: [0.9642, 1, 0.8249] }),
   colour: () => ({ do: 'colour', strength: 1 }),
   gradient: ({ width, height }) => ({
     do: 'gradient',

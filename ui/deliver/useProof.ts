@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState } from 'react'
+import { useEffect, useLayoutEffect, useRef, useState } from 'react'
 import type { Step } from '@/core/finish'
 import type { ProofLoad, ProofOrder, ProofReply } from './proofWorker'
 
@@ -48,7 +48,8 @@ export function useProof(load: ProofLoad['load'], steps: Step[], lightBefore: nu
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [load.render, load.width])
 
-  useEffect(() => {
+  // At once, not after the screen is painted: the worker computes meanwhile.
+  useLayoutEffect(() => {
     if (!facts) return
     const send = (quick: boolean) => {
       const order = { order: ++count.current, steps, lightBefore, clipped, quick }

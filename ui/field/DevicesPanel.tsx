@@ -122,7 +122,7 @@ export function DevicesPanel({ devices, faults, onFaults, onOpen, busy, byRail, 
           Test frame
         </Button>
         <Button onClick={onDivider} disabled={busy}>
-          Hand before the lens
+          Hold a hand before the lens
         </Button>
         {camera.battery_percent < 1 && <Button onClick={() => ask({ do: 'supply', what: 'battery' }).catch(onError)}>Change the battery</Button>}
         {camera.cardFrames < 1 && <Button onClick={() => ask({ do: 'supply', what: 'card' }).catch(onError)}>Change the card</Button>}

@@ -12,6 +12,7 @@ import { message } from '../messages'
 import { DepthRibbon } from '../ribbon'
 import { Shell, ShootHeader } from '../shell'
 import { useUnits } from '../units'
+import { AidSwitches } from './AidSwitches'
 import { DevicesDoor } from './DevicesDoor'
 import { Gaps } from './Gaps'
 import { LiveCheck } from './LiveCheck'
@@ -20,6 +21,7 @@ import { LogList } from './LogList'
 import { Preparation } from './Preparation'
 import { ToTake } from './ToTake'
 import { TouchButton } from './TouchButton'
+import { useAwake } from './useAwake'
 import { useDevices } from './useDevices'
 import { useFieldLog } from './useFieldLog'
 import { useRunByItself } from './useRunByItself'
@@ -68,6 +70,9 @@ function Field({ shoot, planned, sheet }: { shoot: ShootDetail; planned: SheetPl
     if (!devices.on) return void append({ kind: 'taken', position })
     press(false).then(() => append({ kind: 'taken', position }), onError)
   }
+  // Devices take a bracketing frame by frame, as they take everything.
+  const body = devices.on ? undefined : bodySeriesOf(planned, sheet)
+  useAwake(taken.length > 0 && ahead.length > 0 && !paused)
   const left_s = ahead.length * (plan.duration_s / plan.frameCount)
 
   return (
@@ -87,8 +92,7 @@ function Field({ shoot, planned, sheet }: { shoot: ShootDetail; planned: SheetPl
             readings={readings}
             phases={phases}
             busy={self.running}
-            // Devices take a bracketing frame by frame, as they take everything.
-            body={devices.on ? undefined : bodySeriesOf(planned, sheet)}
+            body={body}
             onTaken={onTaken}
             onEntry={append}
           />
@@ -96,14 +100,16 @@ function Field({ shoot, planned, sheet }: { shoot: ShootDetail; planned: SheetPl
           <div className={styles.row}>
             {!paused && taken.length > 0 && ahead.length > 0 && <TouchButton onClick={() => append({ kind: 'paused' })}>Pause</TouchButton>}
             {taken.length > 0 && <TouchButton onClick={() => append({ kind: 'repeated' })}>Taken again</TouchButton>}
-            <TouchButton onClick={() => append({ kind: 'extra', what: 'divider' })}>Hand before the lens: divider</TouchButton>
+            <TouchButton onClick={() => append({ kind: 'extra', what: 'divider' })}>Hand frame taken, to separate series</TouchButton>
             {devices.on && ahead.length > 0 && (
               <TouchButton onClick={() => (self.running ? self.stop() : self.start(ahead))}>
                 {self.running ? 'Stop after this frame' : `Shoot the remaining ${ahead.length} automatically`}
               </TouchButton>
             )}
           </div>
-          {ahead.length > 0 && left_s > 60 && <p className={styles.quiet}>About {durationText(left_s)} to go.</p>}
+          <AidSwitches />
+          {/* A press of the body's own bracketing says itself how long it takes. */}
+          {!body && ahead.length > 0 && left_s > 60 && <p className={styles.quiet}>About {durationText(left_s)} to go.</p>}
           {rows.length === 0 && (
             <Preparation
               lines={card.checklist}

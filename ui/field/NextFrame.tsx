@@ -2,10 +2,12 @@
 
 import dynamic from 'next/dynamic'
 import { useState } from 'react'
-import type { Phase } from '@/core/field'
+import { spokenOf, type Phase } from '@/core/field'
 import type { PlannedFrame } from '@/core/plan'
 import type { Readings } from '@/core/sheet'
 import { TouchButton } from './TouchButton'
+import { useAids } from './aids'
+import { useAloud } from './useAloud'
 import { usePhases } from './usePhases'
 import styles from './field.module.css'
 
@@ -53,6 +55,9 @@ export function NextFrame({ ahead, number, of, readings, phases, reading, busy, 
   const counted = phase?.seconds !== undefined
   // After a count-down the press is over: what is asked is how it went.
   const asked = phase?.kind === 'confirm' && phases.some(({ kind }) => kind === 'expose')
+  const { aloud } = useAids()
+  const spoken = phase && !busy ? spokenOf(phase, { number, first: phase === phases[0], reading: main.value, asked }) : ''
+  useAloud(aloud, spoken, phase?.kind === 'shutter' || (phase?.kind === 'confirm' && !asked))
   const missedIt = () => {
     setMissed(true)
     again(phases.findIndex(({ kind }) => kind === 'shutter' || kind === 'confirm'))

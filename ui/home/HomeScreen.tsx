@@ -3,6 +3,7 @@
 import Link from 'next/link'
 import { useDeferredValue, useState } from 'react'
 import { useShoots } from '../api'
+import { Offer } from '../guide'
 import { Shell } from '../shell'
 import { found, ORDERS, STATES, type Order } from './find'
 import { ShootCard } from './ShootCard'
@@ -36,6 +37,7 @@ export function HomeScreen() {
           </Link>
         </div>
       </div>
+      <Offer />
       {error && <p role="alert">▲ {error.message}</p>}
       {isLoading && <p role="status">Loading the shoots…</p>}
       {shoots?.length === 0 && (

@@ -5,6 +5,7 @@ export const JOB_NAMES: Record<JobKind, string> = {
   shoot: 'Simulated camera',
   fuse: 'Fusing',
   inspect: 'Looking the picture over',
+  needed: 'Fusing from fewer frames',
   mend: 'Mending',
   finish: 'Finishing',
   take: 'Writing what is taken along',
@@ -18,8 +19,10 @@ export const JOB_NAMES: Record<JobKind, string> = {
 const STAGES: Record<string, string> = {
   scene: 'building the scene',
   frame: 'shooting frame',
+  develop: 'developing raw frame',
   register: 'registering frame',
   fuse: 'fusing frame',
+  needed: 'fusing frame',
   encode: 'writing the picture',
   mend: 'painting from',
   finish: 'carrying out the recipe',
@@ -48,6 +51,7 @@ export function stageText({ state, progress }: JobDetail): string {
 export function percentOf({ kind, progress }: JobDetail): number {
   if (!progress || progress.of === 0) return 0
   const part = progress.frame / progress.of
-  if (kind !== 'fuse') return 100 * part
+  // Developing comes first, and counts for itself.
+  if (kind !== 'fuse' || progress.stage === 'develop') return 100 * part
   return { register: 45 * part, fuse: 45 + 50 * part, encode: 97 }[progress.stage] ?? 100
 }

@@ -4,7 +4,7 @@ import type Konva from 'konva'
 import { useEffect, useState } from 'react'
 import { Circle, Layer, Line, Stage } from 'react-konva'
 import type { BoundaryFrame } from '@/core/mend'
-import { useViewing } from '../viewer'
+import { followView, useViewing } from '../viewer'
 import styles from './mend.module.css'
 
 interface Props {
@@ -24,15 +24,7 @@ export function Lines({ boundaries, width_px, height_px, onLines }: Props) {
   const [, redraw] = useState(0)
   useEffect(() => {
     if (!viewing) return
-    const { viewer } = viewing
-    const again = () => redraw((n) => n + 1)
-    viewer.addHandler('update-viewport', again)
-    viewer.addHandler('resize', again)
-    again()
-    return () => {
-      viewer.removeHandler('update-viewport', again)
-      viewer.removeHandler('resize', again)
-    }
+    return followView(viewing.viewer, () => redraw((n) => n + 1))
   }, [viewing])
   if (!viewing) return null
   const { viewer, library } = viewing

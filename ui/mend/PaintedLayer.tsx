@@ -1,7 +1,7 @@
 'use client'
 
 import { useEffect, useRef } from 'react'
-import { useViewing } from '../viewer'
+import { followView, useViewing } from '../viewer'
 import type { PaintedPart } from './usePainted'
 import styles from './mend.module.css'
 
@@ -36,13 +36,7 @@ export function PaintedLayer({ parts, width_px, hidden }: Props) {
         context.drawImage(bitmap, from.x, from.y, to.x - from.x, to.y - from.y)
       }
     }
-    draw()
-    viewer.addHandler('update-viewport', draw)
-    viewer.addHandler('resize', draw)
-    return () => {
-      viewer.removeHandler('update-viewport', draw)
-      viewer.removeHandler('resize', draw)
-    }
+    return followView(viewer, draw)
   }, [viewing, parts, width_px, hidden])
   return <canvas ref={canvas} className={styles.painted} aria-hidden />
 }

@@ -1,13 +1,13 @@
 'use client'
 
-import { Alert, Button, Select, Skeleton } from 'antd'
+import { Button, Select, Skeleton } from 'antd'
 import Link from 'next/link'
 import { useRouter } from 'next/navigation'
 import { useEffect, useState } from 'react'
 import type { Kit } from '@/core/kit'
 import { verdictOf } from '@/core/sheet'
 import { momentText } from '@/core/units'
-import { SCENES } from '@/core/simulate'
+import { SCENE_NAMES } from '@/core/simulate'
 import type { ShootDetail } from '@/schemas'
 import { message } from '../messages'
 import { RefusedError, useKit, useSaveShoot } from '../api'
@@ -26,7 +26,7 @@ export function PlanScreen({ shoot }: { shoot?: ShootDetail }) {
     <Shell>
       {shoot ? <ShootHeader shoot={shoot} step="plan" /> : <h1 className={styles.title}>Plan a shoot</h1>}
       {kit && <PlanForm key={shoot?.id} kit={kit} shoot={shoot} />}
-      {!kit && (error ? <Alert type="error" title={error.message} /> : <Skeleton active />)}
+      {!kit && (error ? <p role="alert">▲ {error.message}</p> : <Skeleton active />)}
     </Shell>
   )
 }
@@ -135,7 +135,7 @@ function Foot({ busy, onKeep }: KeepProps) {
   )
 }
 
-const SCENE_OPTIONS = Object.keys(SCENES).map((name) => ({ value: name, label: name }))
+const SCENE_OPTIONS = SCENE_NAMES.map((name) => ({ value: name, label: name }))
 
 function SceneInput() {
   const scene = usePlan(({ words }) => words.scene)

@@ -4,6 +4,7 @@ import type { FuseReport, RenderDetail, RunDetail } from '@/schemas'
 import { STIRRED } from '@/core/register'
 import { significant } from '@/core/units'
 import { BreathingFact } from './BreathingFact'
+import { StrideFact } from './StrideFact'
 import type { NamedFrame } from '../namedFrames'
 import styles from './result.module.css'
 
@@ -41,6 +42,7 @@ export function Facts({ render, run, frames }: { render: RenderDetail; run: RunD
         )}
         <dt>Scale, over the series</dt>
         <dd>{significant(breathing, 2)} %</dd>
+        <StrideFact run={run} render={render} />
         <BreathingFact run={run} render={render} />
         <dt>Time</dt>
         <dd>{significant(report.timings_s.total, 2)} s</dd>
@@ -50,7 +52,8 @@ export function Facts({ render, run, frames }: { render: RenderDetail; run: RunD
 }
 
 /** What became of parts that moved on their own; nothing in reports of older renders, which did not ask. */
-function partsText({ frames }: FuseReport): string | undefined {
+function partsText({ frames, parts = [] }: FuseReport): string | undefined {
+  if (parts.length > 0) return `${parts.length} ${parts.length === 1 ? 'part' : 'parts'} shown from one frame each`
   const bent_px = Math.max(0, ...frames.map((frame) => frame.bent_px ?? 0))
   if (bent_px > 0) return `followed, up to ${significant(bent_px, 2)} px`
   const moved_percent = Math.max(...frames.map((frame) => frame.moved_percent ?? NaN))

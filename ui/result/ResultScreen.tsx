@@ -4,13 +4,15 @@ import dynamic from 'next/dynamic'
 import Link from 'next/link'
 import { useSearchParams } from 'next/navigation'
 import { useCallback, useEffect, useMemo, useState } from 'react'
-import type { FrameDetail, FuseReport, RenderDetail, RunDetail, ShootDetail } from '@/schemas'
+import type { FrameDetail, FuseReport, NeededSubset, RenderDetail, ReportPart, RunDetail, ShootDetail } from '@/schemas'
 import { JobProgress, mainJob, useOpenWhenFused } from '../jobs'
 import { useStoredPlan } from '../useStoredPlan'
 import { useFocusText } from '../useFocusText'
 import { Shell, ShootHeader } from '../shell'
 import { significant } from '@/core/units'
 import { Facts } from './Facts'
+import { FramesNeeded } from './FramesNeeded'
+import { MovedParts } from './MovedParts'
 import { namedFrames, type NamedFrame } from '../namedFrames'
 import { PreviewPanel, triedText, usePreview, type Preview } from './preview'
 import { settingsText } from '../renderText'
@@ -19,7 +21,7 @@ import { SeriesRibbon } from './SeriesRibbon'
 import { useWhichFrame } from './useWhichFrame'
 import { WhichFrame } from './WhichFrame'
 import styles from './result.module.css'
-import { Beside, FUSED, placementOf, placementOfRender, Viewer, ViewLink, type Layer, type View } from '../viewer'
+import { Beside, FUSED, PlaceMark, placementOf, placementOfRender, Viewer, ViewLink, type Layer, type View } from '../viewer'
 
 /** The fused picture at 100 %, every frame at the same place behind it, and what came from which. */
 export function ResultScreen({ shoot }: { shoot: ShootDetail }) {
@@ -46,7 +48,7 @@ export function ResultScreen({ shoot }: { shoot: ShootDetail }) {
 /** The charts are a large part of the screen's scripts and come after the picture. */
 const Motion = dynamic(() => import('./Motion').then((part) => part.Motion), { ssr: false })
 
-type Shown = { kind: 'fused' } | { kind: 'map' } | { kind: 'preview' } | { kind: 'frame'; index: number }
+type Shown = { kind: 'fused' } | { kind: 'map' } | { kind: 'preview' } | { kind: 'fewer'; subset: NeededSubset } | { kind: 'frame'; index: number }
 
 function Render({ shoot, run, render, others }: { shoot: ShootDetail; run: RunDetail; render: RenderDetail; others: RenderDetail[] }) {
   // As the run was shot, whatever is planned now.
@@ -57,6 +59,12 @@ function Render({ shoot, run, render, others }: { shoot: ShootDetail; run: RunDe
   const [view, setView] = useState<View>()
   const [besideId, setBeside] = useState<number>()
   const [apart, setApart] = useState(false)
+  const [part, setPart] = useState<ReportPart>()
+  const fewer = shown.kind === 'fewer' ? shown.subset : undefined
+  const place = useMemo(
+    () => fewer?.softest ?? (part && { ...part, x: part.x - report.crop.x, y: part.y - report.crop.y }),
+    [fewer, part, report.crop],
+  )
   const [link] = useState(() => new ViewLink())
   const showFrame = useCallback((index: number) => setShown({ kind: 'frame', index: Math.min(count - 1, Math.max(0, index)) }), [count])
   useKeys(
@@ -97,12 +105,16 @@ function Render({ shoot, run, render, others }: { shoot: ShootDetail; run: RunDe
           <span data-testid="shown">
             {frame && selected !== undefined && `Frame ${frame.number}, ${frame.file}, gives ${significant(shares[selected], 2)} % of the picture`}
             {shown.kind === 'preview' && preview.preview && `The middle with ${triedText(preview.preview.tried)}. F and P switch between them`}
+            {fewer && `From ${fewer.frames.length} frames, where most is lost. F shows it from all of them`}
             {(shown.kind === 'fused' || shown.kind === 'map') && '← → flick through the frames'}
           </span>
-          <span className={styles.percent}>{view && `${significant(view.percent, 2)} %`}</span>
+          <span className={styles.percent} data-testid="percent">
+            {view && `${significant(view.percent, 2)} %`}
+          </span>
         </div>
         <div className={twoViews ? styles.panes : undefined}>
           <Viewer layer={layer} width_px={report.crop.width} onView={setView} onPick={which.ask} link={link} label={layerName(shown, frame)}>
+            <PlaceMark place={place} width_px={report.crop.width} />
             {beside && !twoViews && <Beside layer={beside} label="Where the two renders meet" />}
           </Viewer>
           {twoViews && <Viewer layer={beside} width_px={report.crop.width} link={link} label="The other render" />}
@@ -137,6 +149,16 @@ function Render({ shoot, run, render, others }: { shoot: ShootDetail; run: RunDe
             setShown({ kind: 'preview' })
           }}
         />
+        <MovedParts render={render} runId={run.id} shootId={shoot.id} frames={named} shown={part} onShow={setPart} />
+        {!report.mend && count > 3 && (
+          <FramesNeeded
+            renderId={render.id}
+            jobs={shoot.jobs}
+            overlap={plan?.overlap}
+            shown={fewer}
+            onShow={(subset) => setShown(subset ? { kind: 'fewer', subset } : { kind: 'fused' })}
+          />
+        )}
         <Facts render={render} run={run} frames={named} />
         <Renders shootId={shoot.id} renders={others} current={render.id} beside={besideId} onBeside={setBeside} />
       </aside>
@@ -146,8 +168,17 @@ function Render({ shoot, run, render, others }: { shoot: ShootDetail; run: RunDe
 
 function layerName(shown: Shown, frame: NamedFrame | undefined): string {
   if (frame) return `Frame ${frame.number}, ${frame.file}`
+  if (shown.kind === 'fewer') return `From ${shown.subset.frames.length} frames, where most is lost`
   return shown.kind === 'map' ? 'Which frame shows where' : shown.kind === 'preview' ? 'The part with another style' : 'The fused picture'
 }
+
+/** Where a part of the picture lies over it, in widths of it. */
+const within = ({ x, y, width }: { x: number; y: number; width: number }, whole: { width: number }) => ({
+  x: x / whole.width,
+  y: y / whole.width,
+  width: width / whole.width,
+  degrees: 0,
+})
 
 function fusedLayer({ id, report }: RenderDetail): Layer {
   const { width, height } = report.crop
@@ -168,8 +199,16 @@ function layerOf(shown: Shown, frames: (FrameDetail | undefined)[], render: Rend
   if (shown.kind === 'preview' && preview) {
     const { x, y, width } = preview.area
     const { crop } = report
-    const placement = { x: (x - crop.x) / crop.width, y: (y - crop.y) / crop.width, width: width / crop.width, degrees: 0 }
-    return { key: `preview-${preview.url}`, image: preview.url, placement, over: 'fused' }
+    return { key: `preview-${preview.url}`, image: preview.url, placement: within({ x: x - crop.x, y: y - crop.y, width }, crop), over: 'fused' }
+  }
+  if (shown.kind === 'fewer' && shown.subset.softest) {
+    const { frames: fewer, softest } = shown.subset
+    return {
+      key: `look-${fewer.length}`,
+      image: `/api/renders/${id}/look?frames=${fewer.length}`,
+      placement: within(softest, report.crop),
+      over: 'fused',
+    }
   }
   if (shown.kind !== 'frame') return fusedLayer(render)
   const frame = frames[shown.index]

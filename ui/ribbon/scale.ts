@@ -15,7 +15,7 @@ export function evenScale(from_mm: number, to_mm: number, width: number, system:
   const step = niceStep((to_mm - from_mm) / unit_mm / Math.max(3, width / 90))
   const ticks = []
   for (let k = Math.ceil(from_mm / unit_mm / step); k * step * unit_mm <= to_mm; k++) {
-    ticks.push({ at: x(k * step * unit_mm), label: String(Number((k * step).toPrecision(6))) })
+    ticks.push({ at: x(k * step * unit_mm), label: String(Number((k * step).toPrecision(12))) })
   }
   return { x, ticks, unit: system === 'inches' ? 'inches' : 'mm' }
 }

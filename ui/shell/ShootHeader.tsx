@@ -2,6 +2,7 @@
 
 import Link from 'next/link'
 import type { ShootDetail } from '@/schemas'
+import { Guide } from '../guide'
 import styles from './shell.module.css'
 
 export type Step = 'plan' | 'shoot' | 'result' | 'mend' | 'deliver'
@@ -17,20 +18,23 @@ const STEPS: { step: Step; label: string }[] = [
 /** Title of a shoot and the way through it. */
 export function ShootHeader({ shoot, step }: { shoot: ShootDetail; step: Step }) {
   return (
-    <div className={styles.shootHeader}>
-      <div>
-        <h1>{shoot.title}</h1>
-        <p>{shoot.subject}</p>
+    <>
+      <div className={styles.shootHeader}>
+        <div>
+          <h1>{shoot.title}</h1>
+          <p>{shoot.subject}</p>
+        </div>
+        <ol className={styles.steps} aria-label="Steps of this shoot">
+          {STEPS.map(({ step: here, label }) => (
+            <li key={here}>
+              <Link href={`/shoots/${shoot.id}/${here}`} aria-current={here === step ? 'step' : undefined}>
+                {label}
+              </Link>
+            </li>
+          ))}
+        </ol>
       </div>
-      <ol className={styles.steps} aria-label="Steps of this shoot">
-        {STEPS.map(({ step: here, label }) => (
-          <li key={here}>
-            <Link href={`/shoots/${shoot.id}/${here}`} aria-current={here === step ? 'step' : undefined}>
-              {label}
-            </Link>
-          </li>
-        ))}
-      </ol>
-    </div>
+      <Guide shootId={shoot.id} step={step} />
+    </>
   )
 }

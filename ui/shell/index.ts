@@ -1,6 +1,6 @@
 export { Providers } from './Providers'
 export { Shell } from './Shell'
-export { ShootHeader } from './ShootHeader'
+export { ShootHeader, type Step } from './ShootHeader'
 export { WithShoot } from './WithShoot'
 export { Themed } from './Themed'
 export { shootPage } from './shootPage'

@@ -1,30 +1,19 @@
 'use client'
 
 import { Alert, Button, Input, Upload } from 'antd'
-import PQueue from 'p-queue'
 import { useRef, useState } from 'react'
 import { useQueryClient } from '@tanstack/react-query'
-import { sortBySize } from '@/core/batch'
-import { say } from '@/core/words'
+import { FRAME_ENDINGS } from '@/core/batch'
+import { durationText, significant } from '@/core/units'
 import { message } from '../messages'
-import { fetchJson, send } from '../api'
-import { sizeOf } from './sizeOf'
+import { send } from '../api'
+import { useBringing, type Batch } from './useBringing'
 import styles from './shoot.module.css'
-
-/** While one file is checked the next one travels. */
-const AT_ONCE = 3
 
 /** What became of a folder's files. */
 interface FolderImport {
   taken: number
   refused: { name: string; code: string; text: string }[]
-}
-
-/** What became of the files dropped together. */
-interface Batch {
-  total: number
-  taken: number
-  refused: string[]
 }
 
 interface Props {
@@ -39,17 +28,14 @@ export function BringFrames({ shootOf, onDone }: Props) {
   const client = useQueryClient()
   const [folder, setFolder] = useState('')
   const [busy, setBusy] = useState(false)
-  const [batch, setBatch] = useState<Batch>({ total: 0, taken: 0, refused: [] })
+  const { batch, setBatch, bring, pause } = useBringing()
   const dropped = useRef<File[]>([])
 
-  const begin = async (work: (runId: number) => Promise<number>) => {
+  /** Makes the shoot where there is none yet and works on it; what goes wrong is said. */
+  const withShoot = async (work: (shootId: number) => Promise<void>) => {
     setBusy(true)
     try {
-      const shootId = await shootOf()
-      const { id } = await send<{ id: number }>(`/api/shoots/${shootId}/runs`, 'POST')
-      const taken = await work(id)
-      await client.invalidateQueries({ queryKey: ['shoot', shootId] })
-      if (taken > 0) onDone?.(shootId)
+      await work(await shootOf())
     } catch (error) {
       message.error((error as Error).message)
     } finally {
@@ -57,34 +43,13 @@ export function BringFrames({ shootOf, onDone }: Props) {
     }
   }
 
-  const upload = async (files: File[]) => {
-    // Sizes are looked at before anything is stored: frames of a series are all of one size.
-    const sized = await Promise.all(files.map(async (file) => ({ file, name: file.name, size: await sizeOf(file) })))
-    const { kept, strays } = sortBySize(sized)
-    const refused = strays.map(({ file: { name }, size, usual }) => say('frame.stray', { name, size, usual }).text)
-    setBatch({ total: files.length, taken: 0, refused })
-    if (kept.length === 0) return
-    await begin(async (runId) => {
-      let taken = 0
-      const bring = async (file: File) => {
-        try {
-          await fetchJson(`/api/runs/${runId}/frames?name=${encodeURIComponent(file.name)}`, { method: 'PUT', body: file })
-          taken++
-          setBatch((before) => ({ ...before, taken: before.taken + 1 }))
-        } catch (error) {
-          setBatch((before) => ({ ...before, refused: [...before.refused, (error as Error).message] }))
-        }
-      }
-      await new PQueue({ concurrency: AT_ONCE }).addAll(
-        kept.map(
-          ({ file }) =>
-            () =>
-              bring(file),
-        ),
-      )
-      return taken
+  const begin = (work: (runId: number) => Promise<number>) =>
+    withShoot(async (shootId) => {
+      const { id } = await send<{ id: number }>(`/api/shoots/${shootId}/runs`, 'POST')
+      const taken = await work(id)
+      await client.invalidateQueries({ queryKey: ['shoot', shootId] })
+      if (taken > 0) onDone?.(shootId)
     })
-  }
 
   const importFolder = () =>
     begin(async (runId) => {
@@ -93,26 +58,33 @@ export function BringFrames({ shootOf, onDone }: Props) {
       return taken
     })
 
+  const watchFolder = () =>
+    withShoot(async (shootId) => {
+      await send(`/api/shoots/${shootId}/watch`, 'POST', { folder })
+      await client.invalidateQueries({ queryKey: ['watch', shootId] })
+      onDone?.(shootId)
+    })
+
   return (
     <div className={styles.bring}>
       <Upload.Dragger
         multiple
         disabled={busy}
-        accept=".jpg,.jpeg,.png,.tif,.tiff"
+        accept={FRAME_ENDINGS}
         showUploadList={false}
         // All files of a drop are handed over with each of them: the first brings the whole.
         beforeUpload={(file, files) => {
           if (file === files[0] && dropped.current !== files) {
             dropped.current = files
-            void upload(files)
+            void bring(files, begin)
           }
           return Upload.LIST_IGNORE
         }}
       >
         <p className={styles.drop}>Drop frames here, or click to choose them</p>
-        <p className={styles.quiet}>JPEG, PNG or TIFF, 8 or 16 bit. The originals are kept untouched.</p>
+        <p className={styles.quiet}>Raw files, JPEG, PNG or TIFF. The originals are kept untouched.</p>
       </Upload.Dragger>
-      <BatchReport {...batch} />
+      <BatchReport {...batch} onPause={pause} />
       <form
         className={styles.folder}
         onSubmit={(event) => {
@@ -126,19 +98,31 @@ export function BringFrames({ shootOf, onDone }: Props) {
           <Button htmlType="submit" loading={busy}>
             Import
           </Button>
+          <Button disabled={busy} onClick={() => void watchFolder()}>
+            Watch
+          </Button>
         </div>
+        <p className={styles.quiet}>Import takes what is there. Watch takes each new frame as a tethering program or card reader puts it there.</p>
       </form>
     </div>
   )
 }
 
 /** How far the dropped files are, and which were refused and why; it stays until the next drop. */
-function BatchReport({ total, taken, refused }: Batch) {
+function BatchReport({ total, taken, refused, paused, pace, onPause }: Batch & { onPause: (paused: boolean) => void }) {
   if (total === 0) return null
-  const done = taken + refused.length === total
+  const through = taken + refused.length
+  const rest = pace && ` ${significant(pace.rate_MBps, 2)} MB a second, about ${durationText(pace.left_s)} left.`
   return (
     <div className={styles.batch} role="log">
-      <p>{done ? `${taken} of ${total} files imported.` : `Importing file ${taken + refused.length + 1} of ${total} …`}</p>
+      {through === total ? (
+        <p>{`${taken} of ${total} files imported.`}</p>
+      ) : (
+        <div className={styles.row}>
+          <p>{paused ? `Paused: ${through} of ${total} files are through.` : `Importing file ${through + 1} of ${total} …${rest ?? ''}`}</p>
+          <Button onClick={() => onPause(!paused)}>{paused ? 'Go on' : 'Pause'}</Button>
+        </div>
+      )}
       {refused.map((sentence) => (
         <Alert key={sentence} type="error" showIcon title={sentence} />
       ))}

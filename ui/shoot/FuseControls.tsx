@@ -26,7 +26,7 @@ interface Props {
   next: boolean
 }
 
-type Chosen = Pick<FuseSettings, 'style' | 'reference' | 'crop' | 'localWarp'>
+type Chosen = Pick<FuseSettings, 'style' | 'reference' | 'crop' | 'localWarp' | 'moving' | 'finest'>
 
 /** What a run is fused with, and the button that does it. */
 export function FuseControls({ runId, shootId, used, all, busy, next }: Props) {
@@ -36,7 +36,7 @@ export function FuseControls({ runId, shootId, used, all, busy, next }: Props) {
   // A frame that is set aside after it was chosen to frame by is none any more.
   const reference = chosen.reference && chosen.reference <= used.length ? chosen.reference : undefined
   const fuse = useCommand(shootId, () => send(`/api/runs/${runId}/fuse`, 'POST', { ...chosen, reference }))
-  const changed = [reference, chosen.crop !== 'common', chosen.localWarp === 'never'].filter(Boolean).length
+  const changed = [reference, chosen.crop !== 'common', chosen.localWarp === 'never', chosen.moving === 'blend', chosen.finest].filter(Boolean).length
   const middle = used[Math.ceil(used.length / 2) - 1]
   return (
     <>
@@ -82,6 +82,22 @@ export function FuseControls({ runId, shootId, used, all, busy, next }: Props) {
             >
               Follow parts that moved on their own
               <span>Frames are bent a little where leaves or feelers moved. If nothing moved, this changes nothing.</span>
+            </Checkbox>
+            <Checkbox
+              className={styles.option}
+              checked={chosen.moving !== 'blend'}
+              onChange={({ target }) => change({ moving: target.checked ? undefined : 'blend' })}
+            >
+              Show what moved a lot from one frame
+              <span>Leaves, grass and water come from one moment each. Otherwise they may show several times.</span>
+            </Checkbox>
+            <Checkbox
+              className={styles.option}
+              checked={chosen.finest ?? false}
+              onChange={({ target }) => change({ finest: target.checked || undefined })}
+            >
+              Bring out the finest detail
+              <span>Gives back what laying the frames on one another softens. Noise grows by a twentieth.</span>
             </Checkbox>
             <Checkbox
               className={styles.option}

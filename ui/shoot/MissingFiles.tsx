@@ -2,6 +2,7 @@
 
 import { Alert, Button, Upload } from 'antd'
 import type { RunDetail } from '@/schemas'
+import { FRAME_ENDINGS } from '@/core/batch'
 import { message } from '../messages'
 import { fetchJson, useCommand } from '../api'
 
@@ -23,7 +24,7 @@ export function MissingFiles({ run, shootId }: { run: RunDetail; shootId: number
         <Upload
           multiple
           showUploadList={false}
-          accept=".jpg,.jpeg,.png,.tif,.tiff"
+          accept={FRAME_ENDINGS}
           customRequest={({ file }) => void put.mutateAsync(file as File).catch((error: Error) => message.error(error.message))}
         >
           <Button loading={put.isPending}>Choose files</Button>

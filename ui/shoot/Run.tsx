@@ -14,6 +14,7 @@ import { Flick } from './Flick'
 import { FrameList } from './FrameList'
 import { FuseControls } from './FuseControls'
 import { MissingFiles } from './MissingFiles'
+import { RawDevelopment } from './RawDevelopment'
 import { sortedFrames, SurveyReportView, type SortedFrame } from '../survey'
 import { useFocusText } from '../useFocusText'
 import styles from './shoot.module.css'
@@ -91,14 +92,16 @@ export function Run({ run, shoot, busy, selected, onSelect }: Props) {
           </Button>
         )}
         <p>
-          {run.frames.length} {run.frames.length === 1 ? 'frame' : 'frames'} of {first.width} × {first.height} px, {first.bits} bit
+          {run.frames.length} {run.development ? 'raw ' : ''}
+          {run.frames.length === 1 ? 'frame' : 'frames'} of {first.width} × {first.height} px, {first.bits} bit
           {first.exif?.fNumber ? `, f/${significant(first.exif.fNumber, 2)}` : ''}
           {first.exif?.iso ? `, ISO ${first.exif.iso}` : ''}
-          {first.colour && first.colour !== 'no profile' ? `, ${first.colour}` : ''}
+          {first.colour && first.colour !== 'no profile' && !run.development ? `, ${first.colour}` : ''}
           <DeleteButton kind="run" id={run.id} what={`run ${run.number} with its ${run.frames.length} frames`} disabled={busy} />
         </p>
       </div>
       <MissingFiles run={run} shootId={shoot.id} />
+      {run.development && <RawDevelopment run={run} development={run.development} shootId={shoot.id} disabled={busy} />}
       <SurveyReportView
         survey={run.survey}
         busy={survey.isPending}

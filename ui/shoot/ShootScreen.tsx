@@ -1,7 +1,7 @@
 'use client'
 
 import { movesCamera } from '@/core/movers'
-import { Alert, Button } from 'antd'
+import { Alert, Button, Checkbox } from 'antd'
 import Link from 'next/link'
 import { useState } from 'react'
 import { seriesText } from '@/core/sheet'
@@ -17,6 +17,7 @@ import { Shell, ShootHeader } from '../shell'
 import { useUnits } from '../units'
 import { BringFrames } from './BringFrames'
 import { Run } from './Run'
+import { WatchStatus } from './WatchStatus'
 import styles from './shoot.module.css'
 
 /** Takes the series with the stand-in camera or brings frames, shows them as they arrive, and starts the fusing. */
@@ -26,7 +27,8 @@ export function ShootScreen({ shoot }: { shoot: ShootDetail }) {
   const [selected, setSelected] = useState<number>()
   const [otherRun, setOtherRun] = useState<{ run: number; index: number }>()
   const [faults, setFaults] = useState<string[]>([])
-  const start = useCommand(shoot.id, () => send(`/api/shoots/${shoot.id}/shoot`, 'POST', { faults }))
+  const [raw, setRaw] = useState(false)
+  const start = useCommand(shoot.id, () => send(`/api/shoots/${shoot.id}/shoot`, 'POST', { faults, files: raw ? 'dng' : 'jpg' }))
   const job = mainJob(shoot.jobs)
   const busy = isBusy(shoot.jobs)
   useOpenWhenFused(shoot)
@@ -54,6 +56,9 @@ export function ShootScreen({ shoot }: { shoot: ShootDetail }) {
           </p>
           <div className={styles.standIn}>
             <FaultSelect label="Faults to switch on" value={faults} onChange={setFaults} />
+            <Checkbox checked={raw} onChange={({ target }) => setRaw(target.checked)}>
+              Raw files
+            </Checkbox>
             <Button size="large" disabled={busy} onClick={() => start.mutate(undefined, { onError: (error) => message.error(error.message) })}>
               Shoot {plan.frameCount} {plan.frameCount === 1 ? 'frame' : 'frames'}
             </Button>
@@ -93,6 +98,7 @@ export function ShootScreen({ shoot }: { shoot: ShootDetail }) {
         </>
       )}
       {job && <JobProgress job={job} shootId={shoot.id} />}
+      <WatchStatus shootId={shoot.id} />
       {/* What to do with the frames there are comes first, then the ways to more. */}
       {runs}
       {newest && <h2 className={styles.more}>More frames</h2>}

@@ -42,7 +42,7 @@ function SpaceUsed({ detail: { originals, renders, derived, backups, bin } }: { 
     { what: 'Original frames', bytes: originals },
     { what: 'Renders', bytes: renders },
     { what: 'of these in the bin', bytes: binned, part: true },
-    { what: 'Thumbnails, zoom tiles, written files', bytes: derived },
+    { what: 'Thumbnails, zoom tiles, developed and written files', bytes: derived },
     { what: 'Backups', bytes: backups.reduce((sum, { bytes }) => sum + bytes, 0) },
   ]
   return (
@@ -60,7 +60,7 @@ function SpaceUsed({ detail: { originals, renders, derived, backups, bin } }: { 
       </table>
       <div className={styles.buttons}>
         <Popconfirm
-          title="Delete thumbnails, zoom tiles and written files?"
+          title="Delete thumbnails, zoom tiles, developed raw frames and written files?"
           description="They are made again when they are needed."
           okText="Delete"
           onConfirm={() => free.mutate(undefined, { onError })}
@@ -72,7 +72,8 @@ function SpaceUsed({ detail: { originals, renders, derived, backups, bin } }: { 
         </Button>
       </div>
       <p className={styles.quiet}>
-        Thumbnails, tiles and written files are made again when you need them. The check reads every original and compares it with its checksum.
+        Thumbnails, tiles, developed raw frames and written files are made again when you need them. The check reads every original and compares it
+        with its checksum.
       </p>
     </section>
   )

@@ -26,7 +26,7 @@ interface Props {
 
 const ViewingContext = createContext<Viewing | undefined>(undefined)
 
-/** The viewer that a part of the screen lies over; undefined while it is being made. */
+/** The viewer that a part of the screen lies over; undefined until its first picture is laid, which moves the view to its place. */
 export const useViewing = () => useContext(ViewingContext)
 
 /**
@@ -36,7 +36,7 @@ export const useViewing = () => useContext(ViewingContext)
 export function Viewer({ layer, width_px, onView, onPick, label, link, children }: Props) {
   const host = useRef<HTMLDivElement>(null)
   const viewing = useViewer(host, width_px, onView)
-  const error = useShownLayer(viewing, layer, link)
+  const { ready, error } = useShownLayer(viewing, layer, link)
   useEffect(() => (viewing && link ? link.join(viewing.viewer) : undefined), [viewing, link])
 
   useEffect(() => {
@@ -63,13 +63,13 @@ export function Viewer({ layer, width_px, onView, onPick, label, link, children 
   return (
     <div className={styles.zoom}>
       <div ref={host} className={styles.host} data-testid="zoom-view" data-layer={layer.key} />
-      <ViewingContext.Provider value={viewing}>{children}</ViewingContext.Provider>
+      <ViewingContext.Provider value={ready ? viewing : undefined}>{children}</ViewingContext.Provider>
       {error && <p role="alert">{error}</p>}
       <div className={styles.zoomKeys}>
-        <button type="button" onClick={() => go(() => goToFullSize(viewing!, width_px))}>
+        <button type="button" disabled={!ready} onClick={() => go(() => goToFullSize(viewing!, width_px))}>
           100 %
         </button>
-        <button type="button" onClick={() => go(({ viewport }) => viewport.goHome())}>
+        <button type="button" disabled={!ready} onClick={() => go(({ viewport }) => viewport.goHome())}>
           whole
         </button>
       </div>

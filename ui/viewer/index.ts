@@ -1,6 +1,8 @@
 export { Beside } from './Beside'
+export { followView } from './followView'
 export { goToFullSize } from './fullSize'
 export { lay, type Layer } from './layers'
+export { PlaceMark } from './PlaceMark'
 export { FUSED, placementOf, placementOfRender, type Placement } from './placement'
 export type { View } from './useViewer'
 export { useViewing, Viewer } from './Viewer'

@@ -4,15 +4,22 @@ import { lay, type Layer } from './layers'
 import type { Viewing } from './useViewer'
 import type { ViewLink } from './viewLink'
 
-/** Shows one layer at a time; those shown before stay laid, so that going back is at once. Answers why nothing is shown. */
-export function useShownLayer(viewing: Viewing | undefined, layer: Layer, link?: ViewLink): string {
+/**
+ * Shows one layer at a time; those shown before stay laid, so that going back is at once. Answers whether the first one is
+ * there (the view has its place then), and why nothing is shown.
+ */
+export function useShownLayer(viewing: Viewing | undefined, layer: Layer, link?: ViewLink): { ready: boolean; error: string } {
   const laid = useRef(new Map<string, Promise<OpenSeadragon.TiledImage>>())
   const [error, setError] = useState('')
+  const [ready, setReady] = useState(false)
 
   // Layers belong to their viewer.
   useEffect(() => {
     const images = laid.current
-    return () => images.clear()
+    return () => {
+      images.clear()
+      setReady(false)
+    }
   }, [viewing])
 
   useEffect(() => {
@@ -31,15 +38,18 @@ export function useShownLayer(viewing: Viewing | undefined, layer: Layer, link?:
         shown.setOpacity(1)
         link?.follow(viewing.viewer)
         setError('')
+        setReady(true)
       },
       (cause: Error) => {
         laid.current.delete(layer.key)
-        if (current) setError(cause.message)
+        if (!current) return
+        setError(cause.message)
+        setReady(true)
       },
     )
     return () => {
       current = false
     }
   }, [viewing, layer, link])
-  return error
+  return { ready, error }
 }

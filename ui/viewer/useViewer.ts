@@ -44,6 +44,10 @@ export function useViewer(host: RefObject<HTMLDivElement | null>, width_px: numb
       }
       viewer.addHandler('animation', tell)
       viewer.addHandler('open', tell)
+      // The library's own letters turn, mirror and pan the picture; letters are for the screens.
+      viewer.addHandler('canvas-key', (event) => {
+        if ((event.originalEvent as KeyboardEvent).code.startsWith('Key')) event.preventDefaultAction = true
+      })
       setViewing({ viewer, library })
     })
     return () => {

@@ -1,6 +1,9 @@
 import type OpenSeadragon from 'openseadragon'
 
-/** Views of one size that show the same place at the same zoom: the one under the pointer leads, the others follow. */
+/** What a hand does to a view. Entering it alone is not enough: keys and fingers move a view that no pointer ever entered. */
+const TOUCHED = ['canvas-enter', 'canvas-press', 'canvas-scroll', 'canvas-pinch', 'canvas-key', 'canvas-key-press'] as const
+
+/** Views of one size that show the same place at the same zoom: the one last touched leads, the others follow. */
 export class ViewLink {
   private readonly viewers = new Set<OpenSeadragon.Viewer>()
   private leader?: OpenSeadragon.Viewer
@@ -14,7 +17,7 @@ export class ViewLink {
       if (this.leader !== viewer) return
       for (const other of this.viewers) if (other !== viewer) this.follow(other)
     }
-    viewer.addHandler('canvas-enter', lead)
+    for (const touched of TOUCHED) viewer.addHandler(touched, lead)
     viewer.addHandler('viewport-change', tell)
     return () => {
       this.viewers.delete(viewer)

@@ -1,5 +1,6 @@
 import type { StepName } from '@/core/finish'
 import { caption } from './caption'
+import { card } from './card'
 import type { Editor } from './editor'
 import { Ladder } from './Ladder'
 import { scaleBar, sharpen } from './last'
@@ -12,6 +13,7 @@ export const EDITORS: { [K in StepName]: Editor<K> } = {
   crop,
   straighten,
   neutral,
+  card,
   light,
   tones: { Fields: Ladder },
   colour,

@@ -1,6 +1,5 @@
 'use client'
 
-import { Alert } from 'antd'
 import { useCallback, useDeferredValue, useMemo, useState } from 'react'
 import { serveTargets } from '@/core/plan'
 import { targetsOf } from '@/core/sheet'
@@ -19,7 +18,11 @@ export function Answer() {
   const error = usePlan((state) => state.error?.error)
   return (
     <>
-      {stale && error && <Alert type="warning" title={error} showIcon />}
+      {stale && error && (
+        <p role="alert" className={styles.refused}>
+          ▲ {error}
+        </p>
+      )}
       {shown && (
         <div className={stale ? styles.stale : undefined}>
           <Shown shown={shown} />

@@ -1,11 +1,13 @@
 import path from 'node:path'
 import { refusal, say } from '@/core/words'
-import { check, depthsSchema, pixelSchema, storedReport, viewSchema } from '@/schemas'
+import { check, depthsSchema, lookSchema, pixelSchema, storedReport, viewSchema } from '@/schemas'
 import {
   colouredSourceMap,
   KEPT_FILES,
   keptFile,
   depthArea,
+  lookFile,
+  neededIn,
   linesThrough,
   walkOver,
   placesIn,
@@ -23,6 +25,7 @@ type Place = { params: Promise<{ id: string; what: string }> }
 
 /**
  * A render as `thumb`nail, `zoom` description, coloured source `map`, its `registration`, the `places` worth a look, an `area` of it, of its `depths` or their `confidences` without loss, `lines` laid through those, a `walk` over it by them,
+ * how many frames were `needed`, a `look` at what fewer lose,
  * or the frame that is seen `at` a pixel; or a file that lies beside it, to take away (`depth`, `confidence`, `json`).
  */
 export const GET = (request: Request, { params }: Place) =>
@@ -67,6 +70,13 @@ export const GET = (request: Request, { params }: Place) =>
       }
       case 'places':
         return placesIn(folders, render)
+      case 'needed':
+        return neededIn(folders, render)
+      case 'look': {
+        const { frames } = check<{ frames: number }>(lookSchema, Object.fromEntries(new URL(request.url).searchParams))
+        const file = path.join(folders.render(render.folder), lookFile(frames))
+        return sendFile(file, 'image/png', { gone: say('render.notKept') })
+      }
       case 'registration':
         return registrationIn(folders, render)
       default:
@@ -74,9 +84,16 @@ export const GET = (request: Request, { params }: Place) =>
     }
   })
 
-/** Has the `places` looked for that are worth a look; answers the job. */
+/** Has the `places` looked for that are worth a look, or how many frames were `needed`; answers the job. */
 export const POST = (_: Request, { params }: Place) =>
   respond(async ({ work }) => {
-    if ((await params).what !== 'places') throw refusal('request.address')
-    return { id: (await work.inspect(await idOf(params))).id }
+    const id = await idOf(params)
+    switch ((await params).what) {
+      case 'places':
+        return { id: (await work.inspect(id)).id }
+      case 'needed':
+        return { id: (await work.needed(id)).id }
+      default:
+        throw refusal('request.address')
+    }
   })

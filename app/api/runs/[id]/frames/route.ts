@@ -8,6 +8,6 @@ export const PUT = (request: Request, { params }: { params: Promise<{ id: string
   guarded(request, async ({ store }) => {
     const name = new URL(request.url).searchParams.get('name') ?? ''
     if (!request.body) throw refusal('picture.empty', { name: name || 'The file' })
-    const { id } = await store.add(await idOf(params), name, Readable.fromWeb(request.body as WebStream))
+    const { id } = await store.bring(await idOf(params), name, Readable.fromWeb(request.body as WebStream))
     return { id }
   })

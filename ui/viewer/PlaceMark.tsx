@@ -2,8 +2,10 @@
 
 import { useEffect, useRef } from 'react'
 import type { Rectangle } from '@/core/raster'
-import { goToFullSize, useViewing } from '../viewer'
-import styles from './mend.module.css'
+import { followView } from './followView'
+import { goToFullSize } from './fullSize'
+import { useViewing } from './Viewer'
+import styles from './viewer.module.css'
 
 /** A place that is looked at: the view goes there at 100 %, and its corners are marked. */
 export function PlaceMark({ place, width_px }: { place?: Rectangle; width_px: number }) {
@@ -19,13 +21,7 @@ export function PlaceMark({ place, width_px }: { place?: Rectangle; width_px: nu
       const [from, to] = [at(place.x, place.y), at(place.x + place.width, place.y + place.height)]
       Object.assign(mark.current.style, { left: `${from.x}px`, top: `${from.y}px`, width: `${to.x - from.x}px`, height: `${to.y - from.y}px` })
     }
-    lay()
-    viewer.addHandler('update-viewport', lay)
-    viewer.addHandler('resize', lay)
-    return () => {
-      viewer.removeHandler('update-viewport', lay)
-      viewer.removeHandler('resize', lay)
-    }
+    return followView(viewer, lay)
   }, [viewing, place, width_px])
   return place ? (
     <div ref={mark} className={styles.place} data-testid="place-mark" aria-hidden>

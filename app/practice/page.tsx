@@ -1,0 +1,5 @@
+import { PracticeScreen } from '@/ui/practice'
+
+export default function Page() {
+  return <PracticeScreen />
+}

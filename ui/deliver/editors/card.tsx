@@ -1,0 +1,73 @@
+import { useMutation } from '@tanstack/react-query'
+import { Select } from 'antd'
+import { useState, type MouseEvent } from 'react'
+import type { CardColour, Place } from '@/core/finish'
+import { fetchJson } from '../../api'
+import { Amount } from './Amount'
+import type { Editor, EditorProps } from './editor'
+import styles from '../deliver.module.css'
+
+/** Whichever frame of the run shows the card, sharp or not: what counts is the light that it was in. */
+function Fields({ step, onStep, all }: EditorProps<'card'>) {
+  const [id, setId] = useState(() => all.find(({ name }) => name === step.frame)?.id)
+  const [at, setAt] = useState<Place>([0.5, 0.5])
+  const frame = all.find((each) => each.id === id)
+  const { mutate, error, isPending } = useMutation({
+    mutationFn: ({ of, place: [x, y] }: { of: { id: number; name: string }; place: Place }) =>
+      fetchJson<{ card: CardColour }>(`/api/frames/${of.id}/card?x=${x}&y=${y}`),
+    onSuccess: ({ card }, { of }) => onStep({ ...step, card, frame: of.name }, 'card'),
+  })
+  const take = (of: typeof frame, place: Place) => {
+    setAt(place)
+    if (of) mutate({ of, place })
+  }
+  const onPicture = ({ currentTarget, clientX, clientY }: MouseEvent) => {
+    const { left, top, width, height } = currentTarget.getBoundingClientRect()
+    take(frame, [(clientX - left) / width, (clientY - top) / height])
+  }
+  return (
+    <>
+      <p>Choose the frame that shows a grey card, and click on the card.</p>
+      <Select
+        aria-label="Frame with the grey card"
+        placeholder="Frame with the grey card"
+        style={{ width: '100%' }}
+        showSearch
+        optionFilterProp="label"
+        value={id}
+        onChange={(chosen: number) => {
+          setId(chosen)
+          take(
+            all.find((each) => each.id === chosen),
+            at,
+          )
+        }}
+        options={all.map(({ id, name }) => ({ value: id, label: name }))}
+      />
+      {frame && (
+        <>
+          <div className={styles.card} onClick={onPicture} data-testid="card-frame">
+            <img src={`/api/frames/${frame.id}/thumb`} alt={`${frame.name}, to click on the card`} />
+            <i style={{ left: `${100 * at[0]}%`, top: `${100 * at[1]}%` }} />
+          </div>
+          {(['across', 'down'] as const).map((way, axis) => (
+            <Amount
+              key={way}
+              label={`Place of the card, ${way}`}
+              text={`${Math.round(100 * at[axis])} % ${way}`}
+              value={100 * at[axis]}
+              min={0}
+              max={100}
+              step={1}
+              onValue={(percent) => take(frame, at.map((part, k) => (k === axis ? percent / 100 : part)) as Place)}
+            />
+          ))}
+        </>
+      )}
+      <p role="status">{isPending ? 'Reading the card …' : ''}</p>
+      {error && <p role="alert">▲ {error.message}</p>}
+    </>
+  )
+}
+
+export const card: Editor<'card'> = { Fields }

@@ -1,0 +1,1 @@
+export { LogbookScreen } from './LogbookScreen'

@@ -1,0 +1,1 @@
+export { PhoneScreen } from './PhoneScreen'

@@ -1,0 +1,2 @@
+export { ExerciseScreen } from './ExerciseScreen'
+export { PracticeScreen } from './PracticeScreen'
