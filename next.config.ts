@@ -1,7 +1,7 @@
 import type { NextConfig } from 'next'
 
 const config: NextConfig = {
-  serverExternalPackages: ['better-sqlite3', 'sharp', 'kysely', 'pdfkit', 'exifr'],
+  serverExternalPackages: ['better-sqlite3', 'sharp', 'kysely', 'pdfkit', 'exifr', 'piscina', 'qrcode', 'chokidar'],
   devIndicators: false,
   poweredByHeader: false,
 }

@@ -195,6 +195,9 @@ for (let run = Number(first); run < Number(first) + Number(runs); run++) {
   nitidus(
     'fuse',
     at('frames'),
+    // What moved is to show twice, so that there is something to find.
+    '--moving',
+    'blend',
     '--out',
     at('result.tif'),
     '--report',

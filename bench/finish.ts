@@ -1,10 +1,6 @@
 import { finish, spaceOf, type Canvas, type Step } from '@/core/finish'
-import { isMainThread } from 'node:worker_threads'
 import { LIBRARY } from '../cli/finish/runFinish'
 import { gatherTeam } from '../cli/fuse/team'
-import { serveThread } from '../cli/threads'
-
-if (!isMainThread) serveThread()
 
 /** How long a recipe of eight steps takes on a large picture, beside reading and writing it: `npm run bench:finish -- 24`. */
 const [megapixels = '24'] = process.argv.slice(2)

@@ -11,7 +11,7 @@ await build({
   platform: 'node',
   format: 'esm',
   target: 'node20',
-  external: ['sharp', 'exifr'],
+  external: ['sharp', 'exifr', 'better-sqlite3', 'pdfkit', 'piscina', 'libraw-wasm', 'qrcode', 'chokidar'],
   banner: { js: "import { createRequire } from 'node:module'; const require = createRequire(import.meta.url);" },
   tsconfig: 'tsconfig.json',
 })

@@ -90,7 +90,8 @@ export const FOSSIL = shoot(
 /** Oldest first; the list of shoots shows the newest first. */
 export const DEMO_SHOOTS: DemoShoot[] = [SEED, GARDEN, NIB, FOSSIL]
 
-function shoot(title: string, subject: string, scene: string, done: boolean, change: Partial<PlanSheet>): DemoShoot {
+/** A shoot of the scenario by what is different in its plan. */
+export function shoot(title: string, subject: string, scene: string, done: boolean, change: Partial<PlanSheet>): DemoShoot {
   const sheet = { ...common, ...change }
   return { title, subject, scene, plan: planSheet(sheet, STARTER_KIT, completePlanRequest).request, sheet, done }
 }

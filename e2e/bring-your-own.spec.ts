@@ -1,4 +1,4 @@
-import { cpSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs'
+import { copyFileSync, cpSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs'
 import path from 'node:path'
 import { expect, test } from '@playwright/test'
 import { seriesFiles } from './series'
@@ -30,9 +30,39 @@ test('files dropped in are fused, whatever else is dropped with them', async ({ 
 
   await run.getByRole('button', { name: 'Fuse these frames' }).click()
   // The finished picture opens by itself.
-  await expect(page.getByTestId('zoom-view')).toHaveAttribute('data-layer', 'fused', { timeout: 90_000 })
+  await expect(page.getByTestId('zoom-view')).toHaveAttribute('data-layer', 'fused')
+  // What comes next is the first thing that Tab reaches after the steps.
+  await page.getByRole('link', { name: 'Deliver', exact: true }).focus()
+  await page.keyboard.press('Tab')
+  await expect(page.getByRole('link', { name: 'Finish and deliver this picture' })).toBeFocused()
   await page.getByRole('button', { name: 'Frame 2,' }).click()
   await expect(page.getByTestId('shown')).toContainText('Frame 2, frame_002.jpg')
+})
+
+test('many files are paused and go on; how fast they come in, and how long the rest takes, is said', async ({ page }) => {
+  const files = seriesFiles(SERIES)
+  await newShoot(page, 'A slow card')
+  await page.route('**/frames?name=*', async (route) => {
+    await new Promise((resolve) => setTimeout(resolve, 900))
+    await route.continue()
+  })
+  await page.locator('input[type=file]').setInputFiles(files)
+  const log = page.getByRole('log')
+  // At once, before the first file is on its way.
+  await log.getByRole('button', { name: 'Pause' }).click()
+  await page.waitForTimeout(2500)
+  await expect(log).toContainText('Paused: 0 of 5 files are through.')
+  await log.getByRole('button', { name: 'Go on' }).click()
+  await page.waitForTimeout(500)
+  // What travels arrives, and nothing sets out after it.
+  await log.getByRole('button', { name: 'Pause' }).click()
+  await expect(log).toContainText('Paused: 3 of 5 files are through.')
+  await page.waitForTimeout(1500)
+  await expect(log).toContainText('Paused: 3 of 5 files are through.')
+  await log.getByRole('button', { name: 'Go on' }).click()
+  await expect(log).toContainText(/Importing file 4 of 5 …\s+[\d.]+ MB a second, about \d+ s left\./)
+  await expect(log).toContainText('5 of 5 files imported.')
+  await expect(page.getByRole('region', { name: 'Run 1' }).locator('[data-frame] img')).toHaveCount(files.length)
 })
 
 test('a folder inside the import root is imported, one outside is refused', async ({ page, request }) => {
@@ -62,6 +92,24 @@ test('a folder inside the import root is imported, one outside is refused', asyn
   expect((await request.get('/api/tiles/frame-1/..%2f..%2fnitidus.db/0_0.jpeg')).status()).toBe(404)
   const bad = await request.post('/api/shoots', { data: { title: 'x', plan: { optics: {} } } })
   expect((await bad.json()).error).toContain('camera')
+})
+
+test('frames enter a shoot by themselves as they come into a watched folder', async ({ page }) => {
+  mkdirSync('.e2e/import/tethered', { recursive: true })
+  await page.goto('/shoots/frames')
+  await page.getByLabel('Title').fill('Tethered')
+  await page.getByLabel('Or a folder on this computer').fill('tethered')
+  await page.getByRole('button', { name: 'Watch' }).click()
+  const status = page.getByRole('region', { name: 'Watched folder' })
+  await expect(status).toContainText('no frame yet')
+  const files = seriesFiles('.e2e/import/watched-series')
+  for (const file of files.slice(0, 3)) copyFileSync(file, path.join('.e2e/import/tethered', path.basename(file)))
+  await expect(status).toContainText('3 frames taken')
+  await expect(page.getByText('3 frames of 360 × 240 px')).toBeVisible()
+  // Checked by itself once no more are coming.
+  await expect(page.getByText('3 frames, shot')).toBeVisible()
+  await status.getByRole('button', { name: 'Stop watching' }).click()
+  await expect(status).toBeHidden()
 })
 
 test('on a phone the shoot can be read and started without sideways scrolling', async ({ page }) => {

@@ -45,7 +45,7 @@ test('a picture is composed of four frames with lines laid by depth; a line is d
   await page.mouse.wheel(0, -100)
   await expect.poll(async () => (await baseOf()).boundaries[line].width_px).toBeGreaterThan(narrow)
   await page.getByRole('button', { name: 'Render the mended picture' }).click()
-  await expect(page).toHaveURL(/\/result\?render=\d+$/, { timeout: 60_000 })
+  await expect(page).toHaveURL(/\/result\?render=\d+$/)
 })
 
 test('what is not right is refused in a sentence, and nothing is lost', async ({ page }) => {
@@ -70,12 +70,20 @@ test('two tabs that mend one picture lose nothing', async ({ page, context }) =>
   const other = await context.newPage()
   await page.goto(address)
   await other.goto(address)
-  await page.getByRole('button', { name: 'Begin another mend' }).click()
+  const [begun] = await Promise.all([
+    page.waitForResponse((answer) => answer.request().method() === 'POST' && answer.url().endsWith('/mends')),
+    page.getByRole('button', { name: 'Begin another mend' }).click(),
+  ])
+  const { id } = await begun.json()
   await expect(edits(page)).toHaveCount(0)
+  const stored = async () => {
+    const mends = (await (await page.request.get(`/api/renders/${render}/mends`)).json()) as { id: number; edits: unknown[] }[]
+    return mends.find((mend) => mend.id === id)!.edits.length
+  }
   await other.reload()
-  for (const [tab, dx] of [
-    [page, -60],
-    [other, 60],
+  for (const [tab, dx, count] of [
+    [page, -60, 1],
+    [other, 60, 2],
   ] as const) {
     await tab.bringToFront()
     await tab.getByRole('button', { name: 'Healed from around' }).click()
@@ -83,6 +91,7 @@ test('two tabs that mend one picture lose nothing', async ({ page, context }) =>
     await tab.mouse.move(at.x + dx, at.y)
     await tab.mouse.down()
     await tab.mouse.up()
+    await expect.poll(stored).toBe(count)
   }
   await expect(edits(other)).toHaveCount(2)
   await page.reload()

@@ -59,13 +59,11 @@ function serve(folder: string, port: number): ChildProcess {
 
 async function answers(port: number): Promise<void> {
   await expect
-    .poll(
-      () =>
-        fetch(`http://127.0.0.1:${port}/api/shoots`).then(
-          ({ status }) => status,
-          () => 0,
-        ),
-      { timeout: 60_000 },
+    .poll(() =>
+      fetch(`http://127.0.0.1:${port}/api/shoots`).then(
+        ({ status }) => status,
+        () => 0,
+      ),
     )
     .toBe(200)
 }

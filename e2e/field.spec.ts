@@ -1,19 +1,12 @@
 import { expect, test, type Page } from '@playwright/test'
+import sharp from 'sharp'
 import { NIB } from '../demo/scenario'
+import { takeOne, untilKept } from './fieldHand'
 
 async function newShoot(page: Page, change: object = {}): Promise<number> {
   const { title, subject, scene, plan, sheet } = NIB
   const response = await page.request.post('/api/shoots', { data: { title, subject, scene, plan, sheet, ...change } })
   return (await response.json()).id
-}
-
-const big = (page: Page) => page.locator('[data-phase]')
-/** One frame by hand: in place, hands off, pressed when it says so, and taken. */
-async function takeOne(page: Page, next: string) {
-  await big(page).click()
-  await expect(page.getByText('Press the shutter now')).toBeVisible({ timeout: 30_000 })
-  await big(page).click()
-  await expect(page.getByText(next, { exact: false }).first()).toBeVisible({ timeout: 30_000 })
 }
 
 test.describe('on a phone', () => {
@@ -29,21 +22,21 @@ test.describe('on a phone', () => {
     // Loaded once more under the worker, as on the next opening.
     await page.reload()
     await expect(page.getByText('Frame 2 of 21')).toBeVisible()
-    await page.waitForTimeout(1500)
+    await untilKept(page)
 
     await context.setOffline(true)
     await takeOne(page, 'Frame 3 of 21')
     await expect(page.getByText('waiting on this phone')).toBeVisible()
     await page.reload()
-    await expect(page.getByText('Frame 3 of 21')).toBeVisible({ timeout: 30_000 })
+    await expect(page.getByText('Frame 3 of 21')).toBeVisible()
     await page.getByRole('button', { name: 'Pause' }).click()
     await expect(page.getByText('Pausing after frame 2 of 21')).toBeVisible()
     await page.reload()
-    await page.getByRole('button', { name: 'Continue' }).click({ timeout: 30_000 })
+    await page.getByRole('button', { name: 'Continue' }).click()
     await takeOne(page, 'Frame 4 of 21')
 
     await context.setOffline(false)
-    await expect(page.getByText('on this phone for a connection')).toBeHidden({ timeout: 30_000 })
+    await expect(page.getByText('on this phone for a connection')).toBeHidden()
     const { field } = await (await page.request.get(`/api/shoots/${id}`)).json()
     expect(field.map(({ kind }: { kind: string }) => kind)).toEqual(['taken', 'taken', 'paused', 'resumed', 'taken'])
   })
@@ -63,6 +56,31 @@ test.describe('on a phone', () => {
     await expect(page.locator('[data-gap]')).toHaveCount(1)
     await page.getByRole('button', { name: 'Taken, gap filled' }).click()
     await expect(page.getByText('Gap: go back to')).toBeHidden()
+  })
+
+  test('a voice says what comes next, and red light leaves no other', async ({ page }) => {
+    await page.addInitScript(() => {
+      const said: string[] = []
+      Object.assign(window, { said })
+      speechSynthesis.speak = ({ text }) => void said.push(text)
+      navigator.vibrate = () => true
+    })
+    const id = await newShoot(page)
+    await page.goto(`/shoots/${id}/field`)
+    await page.getByRole('button', { name: 'Say it aloud' }).click()
+    await takeOne(page, 'Frame 2 of 21')
+    const said = () => page.evaluate(() => (window as unknown as { said: string[] }).said)
+    expect((await said())[0]).toMatch(/^Frame 1\. Focus to .*\d+(\.\d+)? (milli)?metres\.$/)
+    expect(await said()).toContain('Press now.')
+    await expect.poll(async () => (await said()).at(-1)).toMatch(/^Frame 2\./)
+    // Chosen for this device.
+    await page.reload()
+    await expect(page.getByRole('button', { name: 'Voice is on' })).toBeVisible()
+
+    await page.getByRole('button', { name: 'Red light' }).click()
+    const { channels } = await sharp(await page.screenshot()).stats()
+    expect(channels.slice(0, 3).map(({ max }) => max > 0)).toEqual([true, false, false])
+    expect(channels[0].mean).toBeLessThan(80)
   })
 
   test('the preparation list fits the plan and is kept', async ({ page }) => {
@@ -88,14 +106,14 @@ test('on the simulated devices a run by itself with a battery that ends is finis
   await faults.press('Enter')
   await faults.press('Escape')
   await page.getByRole('button', { name: 'Switch them on' }).click()
-  await expect(page.getByAltText('What the simulated camera sees')).toBeVisible({ timeout: 60_000 })
+  await expect(page.getByAltText('What the simulated camera sees')).toBeVisible()
   await page.getByRole('button', { name: 'Test frame' }).click()
-  await expect(page.getByRole('figure', { name: 'Tones of the test frame' })).toBeVisible({ timeout: 60_000 })
+  await expect(page.getByRole('figure', { name: 'Tones of the test frame' })).toBeVisible()
   await page.getByRole('button', { name: /automatically/ }).click()
-  await expect(page.getByText('battery is empty')).toBeVisible({ timeout: 120_000 })
-  await expect(page.getByText(/Far end not reached: take \d+ more, (at|from)/)).toBeVisible({ timeout: 120_000 })
+  await expect(page.getByText('battery is empty')).toBeVisible()
+  await expect(page.getByText(/Far end not reached: take \d+ more, (at|from)/)).toBeVisible()
   await page.getByRole('button', { name: 'Change the battery' }).click()
   await page.getByRole('button', { name: /automatically/ }).click()
-  await expect(page.getByText('The plan is covered.')).toBeVisible({ timeout: 120_000 })
-  await expect(page.getByText(/Far end not reached: take/)).toBeHidden({ timeout: 120_000 })
+  await expect(page.getByText('The plan is covered.')).toBeVisible()
+  await expect(page.getByText(/Far end not reached: take/)).toBeHidden()
 })

@@ -19,7 +19,7 @@ test('a run with faults is checked by itself; the frame is named, left out, used
   await page.getByRole('button', { name: /^Shoot \d+ frames$/ }).click()
   const run = page.getByRole('region', { name: 'Run 1' })
   const survey = run.getByRole('region', { name: 'Survey' })
-  await expect(survey).toContainText('1 left out', { timeout: 150_000 })
+  await expect(survey).toContainText('1 left out')
   const flawed = run.locator('[data-role="flawed"]')
   await expect(flawed).toHaveCount(1)
   await expect(flawed).toContainText('did the light fire?')
@@ -41,7 +41,7 @@ test('a run with faults is checked by itself; the frame is named, left out, used
   await expect(survey).toContainText('1 left out')
 
   await run.getByRole('button', { name: 'Fuse these frames' }).click()
-  await expect(page.getByTestId('zoom-view')).toHaveAttribute('data-layer', 'fused', { timeout: 120_000 })
+  await expect(page.getByTestId('zoom-view')).toHaveAttribute('data-layer', 'fused')
 })
 
 test('a run that ends too soon says how much is sharp in no frame, and hatches it on the chosen frame', async ({ page }) => {
@@ -53,7 +53,7 @@ test('a run that ends too soon says how much is sharp in no frame, and hatches i
   const run = page.getByRole('region', { name: 'Run 1' })
   const survey = run.getByRole('region', { name: 'Survey' })
   const show = survey.getByRole('button', { name: 'Show where nothing is sharp' })
-  await expect(show).toBeVisible({ timeout: 150_000 })
+  await expect(show).toBeVisible()
   const [, percent] = /(\d+) % of the picture there/.exec((await survey.textContent())!)!
   await show.click()
   const hatched = page.getByRole('figure', { name: 'The chosen frame' }).locator('svg path')

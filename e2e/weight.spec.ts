@@ -5,7 +5,11 @@ import { DEMO_SHOOTS } from '../demo/scenario'
 const MOST_kB: Record<string, number> = {
   '/': 250,
   '/kit': 450,
+  '/logbook': 350,
   '/storage': 300,
+  '/phone': 300,
+  '/practice': 250,
+  '/practice/choose': 400,
   '/shoots/new': 450,
   field: 250,
   plan: 450,

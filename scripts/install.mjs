@@ -64,7 +64,9 @@ const JUDGES = {
   '/usr/bin/python3': 'python3',
   '/usr/bin/pgrep': 'procps',
   '/usr/bin/tiffinfo': 'libtiff-tools',
+  '/usr/bin/cjpeg': 'libjpeg-turbo-progs',
   '/usr/bin/assimp': 'assimp-utils',
+  '/usr/bin/dcraw_emu': 'libraw-bin',
   '/usr/bin/pdftotext': 'poppler-utils',
   '/usr/lib/python3/dist-packages/PIL/__init__.py': 'python3-pil',
 }

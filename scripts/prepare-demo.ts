@@ -1,12 +1,14 @@
+import { restoreBackup } from '@/archive'
 import { DEMO_SHOOTS } from '@/demo/scenario'
 import { check, fuseSettingsSchema } from '@/schemas'
 import { openContext, type Context } from '@/server'
 
 /**
  * Fills an empty data folder with the demo scenario: the plans, and one series shot and fused twice by the real engine. In it a part
- * stirred and dust lay on the sensor, so that there is something to mend.
+ * stirred and dust lay on the sensor, so that there is something to mend. The studio's past year comes from an archive, in small
+ * pictures that were made the same way (`npm run demo:year`).
  */
-async function prepareDemo({ db, shoots, jobs, work }: Context): Promise<void> {
+async function prepareDemo({ db, shoots, jobs, work, environment }: Context): Promise<void> {
   if ((await shoots.list()).length > 0) return
   jobs.events.on('any', ({ kind, progress_json }) => process.stderr.write(`\rDemo: ${kind} ${progressText(progress_json)}      `))
   for (const { done, ...shoot } of DEMO_SHOOTS) {
@@ -19,6 +21,7 @@ async function prepareDemo({ db, shoots, jobs, work }: Context): Promise<void> {
     await work.survey(run_id!)
   }
   await jobs.idle()
+  await restoreBackup(environment.dataFolder, 'demo/year.zip')
   process.stderr.write('\n')
   const failed = await db.selectFrom('job').select('error').where('state', '!=', 'done').executeTakeFirst()
   if (failed) throw new Error(`The demo data could not be made: ${failed.error}`)

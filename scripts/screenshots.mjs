@@ -9,38 +9,21 @@ const flags = ['--no-sandbox', '--disable-gpu', '--disable-background-networking
 const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: flags })
 
 const shoots = await (await fetch(`${base}/api/shoots`)).json()
-const fused = shoots.find(({ state }) => state === 'fused')
+const fused = shoots.find(({ title }) => title.includes('C 17'))
 const range = shoots.find(({ plan }) => plan?.hyperfocal_mm)
-const byDrive = shoots.find(({ title }) => title.includes('nib'))
+const byDrive = shoots.find(({ title }) => title.includes('sample 12'))
 const tab = (name) => (page) => page.getByRole('tab', { name }).click()
 
 const views = [
-  { name: 'home', path: '/' },
+  { name: 'home', path: '/', wait: 6000 },
   { name: 'plan', path: `/shoots/${fused.id}/plan` },
   { name: 'plan-distances', path: `/shoots/${range.id}/plan`, act: tab('Every frame') },
-  {
-    name: 'plan-what-if',
-    path: `/shoots/${fused.id}/plan`,
-    act: async (page) => {
-      await tab('What if')(page)
-      await page.getByLabel('Frames there are').fill('12')
-    },
-  },
+  { name: 'logbook', path: '/logbook', wait: 2500, act: (page) => page.getByRole('button', { name: 'Over time' }).click() },
+  { name: 'practice', path: '/practice/byHand?level=2&seed=4', wait: 5000, act: (page) => page.keyboard.press('Shift+ArrowRight') },
   { name: 'run-card', path: `/shoots/${fused.id}/card` },
   { name: 'kit', path: '/kit' },
-  { name: 'shoot', path: `/shoots/${fused.id}/shoot` },
-  {
-    name: 'fusing',
-    path: `/shoots/${fused.id}/shoot`,
-    act: async (page) => {
-      await page.getByRole('button', { name: 'Fuse these frames' }).first().click()
-      await page.locator('img[src*="/depth?n=2"]').waitFor({ timeout: 60_000 })
-      await page.waitForTimeout(200)
-      await page.screenshot({ path: `${folder}/fusing.png` })
-    },
-    taken: true,
-  },
-  { name: 'result', path: `/shoots/${fused.id}/result`, wait: 2500 },
+  { name: 'shoot', path: `/shoots/${fused.id}/shoot`, wait: 9000 },
+  { name: 'result', path: `/shoots/${fused.id}/result`, wait: 6000 },
   { name: 'result-map', path: `/shoots/${fused.id}/result`, wait: 2500, act: (page) => page.keyboard.press('m') },
   {
     name: 'mend',
@@ -112,9 +95,16 @@ const views = [
     },
   },
   { name: 'storage', path: '/storage' },
+  {
+    name: 'phone',
+    path: '/phone',
+    act: async (page) => {
+      const pair = page.getByRole('button', { name: 'Pair a device' })
+      if (await pair.isVisible()) await pair.click()
+    },
+  },
   { name: 'field-phone', path: `/shoots/${range.id}/field`, phone: true },
   { name: 'plan-phone', path: `/shoots/${fused.id}/plan`, phone: true },
-  { name: 'shoot-phone', path: `/shoots/${fused.id}/shoot`, phone: true },
 ]
 
 for (const { name, path, wait = 1500, act, phone, taken } of views) {
@@ -122,6 +112,8 @@ for (const { name, path, wait = 1500, act, phone, taken } of views) {
   const page = await browser.newPage({ viewport: phone ? { width: 390, height: 844 } : { width: 1280, height: 800 } })
   page.on('pageerror', (error) => console.error(name, error.message))
   await page.goto(base + path, { waitUntil: 'load' })
+  // Grey bars stand for what is not there yet.
+  await page.locator('.ant-skeleton').first().waitFor({ state: 'detached' })
   await page.waitForTimeout(wait)
   if (act) {
     await act(page)

@@ -10,6 +10,8 @@ const LONG = [
   'core/register',
   'core/simulate',
   'core/survey',
+  'core/dust',
+  'core/moving',
   'core/devices',
   'core/fuse/fuse',
   'core/raster/kernels',
