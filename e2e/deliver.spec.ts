@@ -276,10 +276,24 @@ test('grey is taken from a card that one of the frames shows, by a click or by k
   await choose(page, 'Frame with the grey card', reference)
   const frame = page.getByTestId('card-frame')
   const box = (await frame.boundingBox())!
+  // Its place is kept before it comes, and nothing is taken for grey before it is chosen.
+  expect(box.width / box.height).toBeCloseTo(width / height, 1)
+  await expect(page.getByRole('button', { name: 'Grey from a card: choose its frame', exact: true })).toBeVisible()
+  // A first place that is answered last does not undo the second.
+  let late: Promise<void> | undefined
+  await page.route('**/card?*', async (route) => {
+    if (!late) await (late = page.waitForTimeout(2000))
+    await route.continue()
+  })
+  const answers = [0, 1].map((k) =>
+    page.waitForResponse((answer) => answer.url().includes('/card?') && answer.url().includes(k === 0 ? 'x=0.5' : 'x=0.1')),
+  )
+  await frame.click({ position: { x: 0.5 * box.width, y: 0.5 * box.height } })
   // Somewhere on the stone, which is not grey: it becomes so.
   await frame.click({ position: { x: 0.15 * box.width, y: 0.8 * box.height } })
   await expect(page.getByRole('button', { name: `Grey as the card in ${reference}`, exact: true })).toBeVisible()
   await expect(page.getByText('15 % across')).toBeVisible()
+  await Promise.all(answers)
   await expect.poll(async () => (await recipeOf(page)).steps[0]?.frame).toBe(reference)
   const after = await download(page, 'Write the file')
   const place = [0.15 * width - crop.x, 0.8 * height - crop.y, Math.round(0.009 * width)] as const

@@ -111,9 +111,18 @@ describe('what samples of a profile are in light', () => {
     ['a few letters', new Uint8Array(Buffer.from('no profile'))],
     ['a grey profile', greyProfile('Grey', gammaCurve(2.2))],
     ['one cut short', SRGB_PROFILE.subarray(0, 200)],
+    ['one whose red has no room for its numbers', shortened('rXYZ')],
+    ['one whose curve has no room for its numbers', shortened('rTRC')],
+    ['a table with more entries than bytes', matrixProfile('x', SRGB_PRIMARIES, Uint8Array.from([...Buffer.from('curv\0\0\0\0'), 0, 0, 0, 9, 0, 0]))],
   ])('of %s nothing is said', (_, profile) => {
     expect(profileLight(profile, 16)).toBeUndefined()
     expect(greyAsRgb(SRGB_PROFILE)).toBeUndefined()
+  })
+
+  test('one whose name has no room for its length has no name', () => {
+    const profile = shortened('desc')
+    profile.set(Buffer.from('desc'), new DataView(profile.buffer).getUint32(Buffer.from(profile).indexOf('desc') + 4))
+    expect(profileName(profile)).toBe('a profile without a name')
   })
 
   test('whatever bytes stand in a profile, it is read or refused, and never fails', () => {
@@ -135,3 +144,10 @@ describe('what samples of a profile are in light', () => {
     )
   })
 })
+
+/** The profile of sRGB in which an element says that it has 8 bytes. */
+function shortened(tag: string): Uint8Array {
+  const profile = SRGB_PROFILE.slice()
+  new DataView(profile.buffer).setUint32(Buffer.from(profile).indexOf(tag) + 8, 8)
+  return profile
+}

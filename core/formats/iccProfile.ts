@@ -94,7 +94,7 @@ export function profileLight(
   if (profileSpace(profile) !== 'RGB') return undefined
   const curve = tagOf(profile, 'rTRC')
   const light = curve && curveOf(curve)
-  const tags = ['rXYZ', 'gXYZ', 'bXYZ'].flatMap((tag) => tagOf(profile, tag) ?? [])
+  const tags = ['rXYZ', 'gXYZ', 'bXYZ'].flatMap((tag) => tagOf(profile, tag, 20) ?? [])
   if (!light || tags.length < 3) return undefined
   const primaries = tags.map((tag) => [8, 12, 16].map((at) => viewOf(tag).getInt32(at) / 65536)) as Primaries
   const sum = primaries.reduce((all, [, y]) => all + y, 0)
@@ -102,11 +102,13 @@ export function profileLight(
   return { curve: Float64Array.from({ length: count }, (_, k) => light(k / (count - 1))), luminance: [red, green, blue], primaries }
 }
 
-/** A curve element as a function of 0 … 1. Source: ICC.1:2022, 10.6 (curv) and 10.18 (para). */
+/** A curve element as a function of 0 … 1; undefined where it is of another kind, or cut short. Source: ICC.1:2022, 10.6 (curv) and 10.18 (para). */
 function curveOf(tag: Uint8Array): ((value: number) => number) | undefined {
   const view = viewOf(tag)
+  if (tag.length < 12) return undefined
   if (signature(tag, 0) === 'curv') {
     const count = view.getUint32(8)
+    if (12 + 2 * count > tag.length) return undefined
     if (count === 0) return (value) => value
     if (count === 1) return (value) => value ** (view.getUint16(12) / 256)
     const at = (k: number) => view.getUint16(12 + 2 * Math.min(count - 1, k)) / 65535
@@ -170,8 +172,8 @@ function profileOf(space: string, name: string, tags: [string, Uint8Array][]): U
   return out
 }
 
-/** An element of a profile by its tag, with its four letters of type. */
-function tagOf(profile: Uint8Array, tag: string): Uint8Array | undefined {
+/** An element of a profile by its tag, with its four letters of type; undefined where it has fewer than `bytes`. */
+function tagOf(profile: Uint8Array, tag: string, bytes = 8): Uint8Array | undefined {
   if (profileSpace(profile) === 'other') return undefined
   const view = new DataView(profile.buffer, profile.byteOffset, profile.byteLength)
   const count = Math.min(view.getUint32(HEADER_BYTES), 200)
@@ -180,12 +182,13 @@ function tagOf(profile: Uint8Array, tag: string): Uint8Array | undefined {
     if (at + 12 > profile.length) return undefined
     if (signature(profile, at) !== tag) continue
     const [from, length] = [view.getUint32(at + 4), view.getUint32(at + 8)]
-    return length >= 8 && from + length <= profile.length ? profile.subarray(from, from + length) : undefined
+    return length >= bytes && from + length <= profile.length ? profile.subarray(from, from + length) : undefined
   }
   return undefined
 }
 
 function asciiName(tag: Uint8Array): string {
+  if (tag.length < 12) return ''
   const length = new DataView(tag.buffer, tag.byteOffset, tag.byteLength).getUint32(8)
   return String.fromCharCode(...tag.subarray(12, Math.min(tag.length, 12 + length, 200)))
 }
