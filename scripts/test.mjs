@@ -1,4 +1,4 @@
-import { spawnSync } from 'node:child_process'
+import { spawn } from 'node:child_process'
 import { mkdirSync, readFileSync, rmSync } from 'node:fs'
 import { buildApplication, buildCommand, installJudges, installPackages } from './install.mjs'
 
@@ -10,6 +10,9 @@ const STEPS = {
   unit: ['node_modules/jest/bin/jest.js', '--json', '--outputFile=reports/unit.json', '--silent'],
   interface: ['node_modules/@playwright/test/cli.js', 'test'],
 }
+
+/** Those that take one core and write nothing. */
+const QUICK = ['types', 'lint', 'format']
 
 /**
  * Runs every check, or those that are named (`node scripts/test.mjs unit`): types, lint, format, unit tests and the real
@@ -24,10 +27,10 @@ if (wanted.includes('interface') || wanted.includes('types')) buildApplication()
 
 rmSync('reports', { recursive: true, force: true })
 mkdirSync('reports', { recursive: true })
-const broken = wanted.filter((name) => {
-  console.log(`\n— ${name}`)
-  return spawnSync(process.execPath, STEPS[name], { stdio: 'inherit' }).status !== 0
-})
+// What only reads goes side by side; the runners have every core to themselves.
+const [quick, long] = [wanted.filter((name) => QUICK.includes(name)), wanted.filter((name) => !QUICK.includes(name))]
+const broken = (await Promise.all(quick.map(step))).flat()
+for (const name of long) broken.push(...(await step(name)))
 
 const unit = report('reports/unit.json')
 const ui = report('reports/interface.json')
@@ -38,6 +41,15 @@ const failed = Math.max(failedTests, broken.length)
 if (broken.length > 0) console.error(`\nNot passed: ${broken.join(', ')}`)
 console.log(`\n${passed} passed, ${failed} failed`)
 process.exitCode = failed > 0 || (asked.length === 0 && passed === 0) ? 1 : 0
+
+/** Runs a step, shows what it prints and how long it took; its name where it did not pass. */
+async function step(name) {
+  const began = Date.now()
+  console.log(`\n— ${name}`)
+  const code = await new Promise((done) => spawn(process.execPath, STEPS[name], { stdio: 'inherit' }).on('close', done))
+  console.log(`— ${name}: ${Math.round((Date.now() - began) / 1000)} s`)
+  return code === 0 ? [] : [name]
+}
 
 function report(file) {
   try {
