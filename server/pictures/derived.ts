@@ -48,7 +48,8 @@ async function areaOf<T>(source: string, { x, y, width, height }: Rectangle, scr
   const left = Math.min(Math.max(0, x), across - 1)
   const top = Math.min(Math.max(0, y), down - 1)
   const inside = { width: Math.max(1, Math.min(across, x + width) - left), height: Math.max(1, Math.min(down, y + height) - top) }
-  const before = { left: left - x, top: top - y }
+  // An area that lies wholly outside is all edge.
+  const before = { left: Math.min(Math.max(0, left - x), width - inside.width), top: Math.min(Math.max(0, top - y), height - inside.height) }
   return onScreen(source, path.join(scratch, randomUUID()), (picture) =>
     make(
       picture
