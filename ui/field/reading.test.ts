@@ -17,8 +17,9 @@ describe('what is asked where the focus is not where the plan wanted it', () => 
     // Half a metre on the scale is nearer than that to the lens; and what is planned comes back from its own scale value.
     expect(toPosition(0.5)).toBe(fromSensor_mm(500, optics.focalLength_mm))
     expect(toPosition(0.5)).toBeLessThan(500)
-    for (const { focus_mm } of sheetPlan.plan.frames)
+    for (const { focusDistance_mm: focus_mm = Infinity } of sheetPlan.plan.frames)
       if (Number.isFinite(focus_mm)) expect(toPosition(scaleDistance_mm(focus_mm, optics.focalLength_mm) / 1000)).toBeCloseTo(focus_mm, 3)
+    expect(sheetPlan.plan.frames.filter(({ focusDistance_mm }) => Number.isFinite(focusDistance_mm)).length).toBeGreaterThan(2)
     expect(toPosition(Infinity)).toBe(Infinity)
   })
 

@@ -17,7 +17,7 @@ const frames = ['a.jpg', 'b.jpg'].map((file, k): NamedFrame => {
 test('a render fills the view, and is cut as it is', () => {
   const { placement, pyramid, key } = renderLayer(render(7))
   expect(placement).toEqual({ x: 0, y: 0, width: 1, degrees: 0 })
-  expect([key, pyramid.width_px, pyramid.height_px]).toEqual(['render-7', 1176, 784])
+  expect([key, pyramid?.width_px, pyramid?.height_px]).toEqual(['render-7', 1176, 784])
 })
 
 test('the reference frame lies so that its own pixels meet the render’s', () => {
