@@ -12,8 +12,13 @@ export default {
       { jsc: { target: 'es2022', parser: { syntax: 'typescript', tsx: true }, transform: { react: { runtime: 'automatic' } } } },
     ],
   },
-  moduleNameMapper: { '\\.module\\.css$': '<rootDir>/scripts/jest-styles.js', '^@/(.*)$': '<rootDir>/$1' },
-  transformIgnorePatterns: ['/node_modules/(?!(p-queue|eventemitter3|p-timeout|quickselect|content-disposition|culori|slugify)/)'],
+  moduleNameMapper: {
+    '\\.module\\.css$': '<rootDir>/scripts/jest-styles.js',
+    '^@/(.*)$': '<rootDir>/$1',
+    // What others require of it warns and loads a module all the same.
+    '^three$': '<rootDir>/node_modules/three/build/three.module.js',
+  },
+  transformIgnorePatterns: ['/node_modules/(?!(p-queue|eventemitter3|p-timeout|quickselect|content-disposition|culori|slugify|three)/)'],
   testPathIgnorePatterns: ['/node_modules/', '/e2e/', '/dist/', '/.next/'],
   modulePathIgnorePatterns: ['/dist/', '/.next/'],
 }

@@ -52,7 +52,7 @@ function planOf({ mover, magnification, fNumber }: (typeof SERIES)[number]): Pla
 
 const part = (sorted: number[], of: number) => sorted[Math.floor(of * (sorted.length - 1))]
 console.log(
-  'series           across, error: middle   95 %   most | pixel, error | heights within half a slice, sure places | within what was told, all',
+  'series           across, error: middle   95 %   most | 95 %, sure places | within what was told | pixel, error | heights within half a slice, sure places | within what was told, all',
 )
 for (const series of SERIES) {
   rmSync(folder, { recursive: true, force: true })
@@ -98,6 +98,8 @@ for (const series of SERIES) {
   const anywhere = (): [number, number] => [Math.floor(random() * crop.width), Math.floor(random() * crop.height)]
   const stride = positions_mm[1] - positions_mm[0]
   const across: number[] = []
+  const surely: number[] = []
+  let acrossTold = 0
   let [sure, within, all, told] = [0, 0, 0, 0]
   for (let k = 0; k < Number(count); k++) {
     const [a, b] = [anywhere(), anywhere()]
@@ -105,8 +107,14 @@ for (const series of SERIES) {
     const found = measured(surface, a, b)
     const [pa, pb] = [aside(a), aside(b)]
     const length = Math.hypot(pb[0] - pa[0], pb[1] - pa[1])
-    across.push(Math.abs(found.across_mm!.value / length - 1))
-    for (const [place, { depth: z, uncertain, confidence }] of [[a, found.from], [b, found.to]] as const) {
+    const { value, uncertain } = found.across_mm!
+    across.push(Math.abs(value / length - 1))
+    if (Math.min(found.from.confidence, found.to.confidence) >= SURE) surely.push(across.at(-1)!)
+    if (Math.abs(value - length) <= uncertain) acrossTold++
+    for (const [place, { depth: z, uncertain, confidence }] of [
+      [a, found.from],
+      [b, found.to],
+    ] as const) {
       const off = Math.abs(z - truly(place))
       all++
       if (off <= uncertain) told++
@@ -114,8 +122,9 @@ for (const series of SERIES) {
       sure++
       if (off <= stride / 2) within++
     }
-  } // prettier-ignore
-  across.sort((a, b) => a - b)
+  }
+  const lengths = across.length
+  for (const errors of [across, surely]) errors.sort((a, b) => a - b)
   const percent = (value: number) => `${(100 * value).toFixed(2)} %`.padStart(8)
   const off = Math.abs(pixelAt(pixelSize, middle_mm) / sizeTrue(middle_mm) - 1)
   console.log(
@@ -123,6 +132,11 @@ for (const series of SERIES) {
     percent(part(across, 0.5)),
     percent(part(across, 0.95)),
     percent(across.at(-1)!),
+    '|',
+    percent(part(surely, 0.95)),
+    `of ${surely.length}`,
+    '|',
+    `${acrossTold} of ${lengths}, ${percent(acrossTold / lengths)}`,
     '|',
     percent(off),
     '|',

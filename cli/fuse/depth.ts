@@ -1,5 +1,6 @@
 import { fullSize, inMillimetres, type GreyMap } from '@/core/fuse'
-import { meshOf, objOf, plyOf, USUAL_rise } from '@/core/relief'
+import { solidFile } from '@/codec'
+import { meshOf, USUAL_rise } from '@/core/relief'
 import type { Plane, Rectangle } from '@/core/raster'
 import type { Workspace } from '@/core/raster/kernels'
 import { refusal } from '@/core/words'
@@ -52,11 +53,11 @@ export function depthSamples({ map, scale: { at0, at65535 } }: FoundDepth, crop:
 }
 
 /** The relief as PLY or OBJ. Sides are in mm where the size of a pixel is known, else in pixels. */
-export function reliefText(file: string, { map, scale }: FoundDepth, fused: FusedSeries, pixel_mm?: number): string {
+export function reliefFile(file: string, { map, scale }: FoundDepth, fused: FusedSeries, pixel_mm?: number): Promise<string | Uint8Array> {
   const true_mm = scale.unit === 'mm' && pixel_mm !== undefined
   const rise = true_mm ? 1 : (USUAL_rise * fused.crop.width) / Math.abs(scale.at65535 - scale.at0)
   const side = true_mm ? pixel_mm : 1
   const mesh = meshOf({ ...map, times: 2 }, fused, fused.crop, { rise, pixel: () => side })
   const unit = true_mm ? 'x, y and z in mm' : 'x and y in pixels, z not to scale'
-  return /\.obj$/i.test(file) ? objOf(mesh, `Nitidus relief, ${unit}`) : plyOf(mesh, `Nitidus relief, ${unit}`)
+  return solidFile(/\.obj$/i.test(file) ? 'obj' : 'ply', mesh, `Nitidus relief, ${unit}`)
 }

@@ -2,7 +2,7 @@ import { setImmediate } from 'node:timers/promises'
 import { readFacts, readTakenWith, writeGrey, writePicture, writeWhole } from '@/codec'
 import { bendsFile, type BendsFile } from '@/core/formats'
 import { fullSize, type GreyMap } from '@/core/fuse'
-import { depthOf, depthSamples, reliefText } from './depth'
+import { depthOf, depthSamples, reliefFile } from './depth'
 import type { FusedSeries } from './fuseSeries'
 import type { FuseOutputs } from '@/schemas'
 import type { Series } from '../series'
@@ -45,7 +45,7 @@ async function writeMaps(outputs: FuseOutputs, fused: FusedSeries, { frames }: S
     const depth = outputs.depth || outputs.relief ? depthOf(fused, frames.length, positions) : undefined
     if (outputs.depth) await write(outputs.depth, depthSamples(depth!, crop, room), 16)
     if (outputs.confidence) await write(outputs.confidence, fullSize(fused.confidence(), crop, 8, [0, 1], room), 8)
-    if (outputs.relief) writing.push(writeWhole(outputs.relief, reliefText(outputs.relief, depth!, fused, pixel_mm)))
+    if (outputs.relief) writing.push(reliefFile(outputs.relief, depth!, fused, pixel_mm).then((data) => writeWhole(outputs.relief!, data)))
   } finally {
     await Promise.allSettled(writing)
   }

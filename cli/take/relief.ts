@@ -1,9 +1,7 @@
 import { Document, NodeIO } from '@gltf-transform/core'
 import sharp from 'sharp'
-import { BufferAttribute, BufferGeometry, Mesh as Solid } from 'three'
-import { STLExporter } from 'three/examples/jsm/exporters/STLExporter.js'
-import { readForScreen, readGrey, writeWhole, type ScreenPicture } from '@/codec'
-import { meshOf, objOf, pixelAt, plyOf, reliefRise, surfaceOf, triangleIndices, type Mesh } from '@/core/relief'
+import { readForScreen, readGrey, solidFile, writeWhole, type ScreenPicture, type SolidEnding } from '@/codec'
+import { meshOf, pixelAt, reliefRise, surfaceOf, triangleIndices, type Mesh } from '@/core/relief'
 import { refusal } from '@/core/words'
 import type { TakeJob } from '@/schemas'
 import type { Taker } from './taker'
@@ -20,22 +18,11 @@ interface Relief {
   comment: string
 }
 
-const WRITERS: Record<string, (relief: Relief) => Promise<Uint8Array | string>> = {
-  ply: async ({ mesh, comment }) => plyOf(mesh, comment),
-  obj: async ({ mesh, comment }) => objOf(mesh, comment),
-  stl: async ({ mesh }) => {
-    const geometry = new BufferGeometry()
-    geometry.setAttribute('position', new BufferAttribute(mesh.places, 3))
-    geometry.setIndex(new BufferAttribute(triangleIndices(mesh), 1))
-    const { buffer } = new STLExporter().parse(new Solid(geometry), { binary: true })
-    return new Uint8Array(buffer)
-  },
-  glb: glbOf,
-}
-
 /** The relief as a file that other programs turn, print or measure; in mm where that is known, else in pixels. */
 export const takeRelief: Taker = async (job) => {
-  await writeWhole(job.out, await WRITERS[job.out.split('.').at(-1)!.toLowerCase()](await reliefOf(job)))
+  const ending = job.out.split('.').at(-1)!.toLowerCase()
+  const relief = await reliefOf(job)
+  await writeWhole(job.out, ending === 'glb' ? await glbOf(relief) : await solidFile(ending as SolidEnding, relief.mesh, relief.comment))
 }
 
 /** @throws Refusal where no depth is known. */

@@ -1,5 +1,5 @@
 export { measured, measuredAlong, type Measured, type MeasuredPlace, type ProfilePoint } from './measure'
-export { meshOf, objOf, plyOf, triangleIndices, type Mesh } from './mesh'
+export { meshOf, triangleIndices, type Mesh } from './mesh'
 export { pixelAt, pixelSizeOf, type PixelSize } from './perspective'
 export { USUAL_rise, reliefRise, surfaceOf, type Surface, type SurfaceFacts } from './surface'
 export { rockingPlaces, seenFromAside, type View } from './views'

@@ -23,6 +23,20 @@ test('what lies farther away is larger than it looks', () => {
   expect(across_mm!.value).toBeCloseTo(191 * 0.01 * (1 + (4 * 195) / 199 / 10), 4)
 })
 
+test('a length may be off by pointing, by the magnification, and by how deep its ends are', () => {
+  const length = (of: Partial<SurfaceFacts>, from: [number, number], to: [number, number]) =>
+    measured(surfaceOf(slope, sure, { ...facts, ...of }, 400), from, to).across_mm!
+  const flat = length({}, [100, 99.5], [299, 99.5])
+  expect(flat.uncertain).toBeCloseTo(Math.hypot(0.005 * Math.SQRT2, 0.005 * flat.value), 4)
+  const pupil = { pixelSize: { size_mm: 0.01, at_mm: 0, pupil_mm: 10 } }
+  // Half a slice, 0.5 mm, is 5 % of what a pixel shows; each end is 99.5 px from the axis.
+  const deep = length(pupil, [100, 99.5], [299, 99.5])
+  expect(deep.uncertain).toBeCloseTo(Math.hypot(0.005 * deep.value, 99.5 * 0.01 * 0.05, 99.5 * 0.01 * 0.05), 2)
+  // Across the way to the axis depth shifts nothing along the length.
+  const level = length(pupil, [390, 90], [390, 110])
+  expect(level.uncertain).toBeLessThan(0.013)
+})
+
 test('where nothing is known in mm, pixels and frames are told, and no mm', () => {
   const found = measured(surfaceOf(slope, sure, { ...facts, unit: 'frames', pixelSize: undefined }, 400), [0, 0], [30, 40])
   expect(found.across_px).toBe(50)

@@ -51,8 +51,8 @@ const SCALE_part = 0.005
 
 /**
  * Distance and height between two places of a picture. Across, each piece of the way counts by the size that a pixel has at its depth; the
- * uncertainty is that of pointing and of the magnification. A height is uncertain by the slices of both ends: half a slice where the depth
- * is sure.
+ * uncertainty is that of pointing, of the magnification, and of what a pixel shows at the depths that the ends may have. A height is
+ * uncertain by the slices of both ends: half a slice where the depth is sure.
  */
 export function measured(surface: Surface, from: Place, to: Place): Measured {
   const [a, b] = [placeAt(surface, from), placeAt(surface, to)]
@@ -64,7 +64,10 @@ export function measured(surface: Surface, from: Place, to: Place): Measured {
   if (!known) return { from: a, to: b, across_px, height }
   const [shift_x, shift_y] = asideOf(surface, from, to, a.depth, b.depth)
   const value = Math.hypot(shift_x, shift_y)
-  const across_mm = { value, uncertain: Math.hypot(POINTED_px * Math.SQRT2 * size, SCALE_part * value) }
+  const deep = [from, to].map((place, k) =>
+    shiftByDepth_mm(surface, place, [a, b][k].uncertain, value > 0 ? [shift_x / value, shift_y / value] : [0, 0]),
+  )
+  const across_mm = { value, uncertain: Math.hypot(POINTED_px * Math.SQRT2 * size, SCALE_part * value, ...deep) }
   const straight = Math.hypot(value, height.value)
   const uncertain = straight > 0 ? Math.hypot(value * across_mm.uncertain, height.value * height.uncertain) / straight : height.uncertain
   return { from: a, to: b, across_px, across_mm, height, straight_mm: { value: straight, uncertain } }
@@ -89,10 +92,19 @@ export function measuredAlong(surface: Surface, from: Place, to: Place): Profile
   })
 }
 
+const middleOfPicture = ({ width, height, times }: Surface): Place => [(width * times - 1) / 2, (height * times - 1) / 2]
+
+/** How far a place moves along a direction where its depth is off by so much: nothing on the axis, most at the border. */
+function shiftByDepth_mm(surface: Surface, place: Place, uncertain: number, along: Place): number {
+  const pixel = surface.pixelSize!
+  const [x, y] = middleOfPicture(surface)
+  return ((place[0] - x) * along[0] + (place[1] - y) * along[1]) * (pixelAt(pixel, uncertain) - pixelAt(pixel, 0))
+}
+
 /** How far aside the second place is from the first, in mm: each as far from the axis as its own depth has it. */
-function asideOf({ width, height, times, pixelSize }: Surface, from: Place, to: Place, fromDepth: number, toDepth: number): Place {
-  const middle = [(width * times - 1) / 2, (height * times - 1) / 2]
-  const [a, b] = [pixelAt(pixelSize!, fromDepth), pixelAt(pixelSize!, toDepth)]
+function asideOf(surface: Surface, from: Place, to: Place, fromDepth: number, toDepth: number): Place {
+  const middle = middleOfPicture(surface)
+  const [a, b] = [pixelAt(surface.pixelSize!, fromDepth), pixelAt(surface.pixelSize!, toDepth)]
   return [0, 1].map((axis) => (to[axis] - middle[axis]) * b - (from[axis] - middle[axis]) * a) as Place
 }
 

@@ -1,4 +1,4 @@
-import { meshOf, objOf, plyOf, triangleIndices } from '.'
+import { meshOf, triangleIndices } from '.'
 
 const depth = { width: 3, height: 2, times: 2, data: Float32Array.from([0, 1, 2, 0, 1, 2]) }
 const picture = { width: 6, height: 4, samples: Uint16Array.from({ length: 72 }, (_, i) => (i % 3 === 0 ? 65535 : 257)) }
@@ -9,19 +9,6 @@ test('a mesh has a vertex to a pixel, near parts high, y upwards', () => {
   expect([...mesh.places.subarray(0, 6)]).toEqual([-1.25, 0.75, -0, -0.75, 0.75, -0])
   expect(mesh.places[5 * 3 + 2]).toBe(-4)
   expect([...mesh.colours.subarray(0, 3)]).toEqual([255, 1, 1])
-})
-
-test('PLY and OBJ hold every vertex and two triangles to a cell', () => {
-  const ply = plyOf(mesh, 'test').trim().split('\n')
-  const header = ply.indexOf('end_header')
-  expect(ply).toContain('element vertex 24')
-  expect(ply).toContain('element face 30')
-  expect(ply.length - header - 1).toBe(24 + 30)
-  expect(ply[header + 2]).toBe('-0.75 0.75 0 255 1 1')
-  const obj = objOf(mesh, 'test').split('\n')
-  expect(obj.filter((line) => line.startsWith('v '))).toHaveLength(24)
-  expect(obj.filter((line) => line.startsWith('f '))).toHaveLength(30)
-  expect(Math.max(...obj.flatMap((line) => (line.startsWith('f ') ? line.slice(2).split(' ').map(Number) : [])))).toBe(24)
 })
 
 test('a large picture is thinned out', () => {

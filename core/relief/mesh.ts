@@ -45,47 +45,13 @@ export function meshOf(depth: Plane & { times: number }, picture: Interleaved, c
 }
 
 /** Numbers of the vertices of all triangles, three each, seen from the front with the first two edges turning left. */
-export function triangleIndices(mesh: Pick<Mesh, 'columns' | 'rows'>): Uint32Array {
-  const indices = new Uint32Array(6 * Math.max(0, mesh.columns - 1) * Math.max(0, mesh.rows - 1))
+export function triangleIndices({ columns, rows }: Pick<Mesh, 'columns' | 'rows'>): Uint32Array {
+  const indices = new Uint32Array(6 * Math.max(0, columns - 1) * Math.max(0, rows - 1))
   let at = 0
-  for (const triangle of triangles(mesh)) {
-    indices.set(triangle, at)
-    at += 3
-  }
-  return indices
-}
-
-function* triangles({ columns, rows }: Pick<Mesh, 'columns' | 'rows'>): Generator<[number, number, number]> {
-  for (let row = 0; row + 1 < rows; row++) {
-    for (let column = 0; column + 1 < columns; column++) {
+  for (let row = 0; row + 1 < rows; row++)
+    for (let column = 0; column + 1 < columns; column++, at += 6) {
       const i = row * columns + column
-      yield [i, i + columns, i + 1]
-      yield [i + 1, i + columns, i + columns + 1]
+      indices.set([i, i + columns, i + 1, i + 1, i + columns, i + columns + 1], at)
     }
-  }
-}
-
-const triple = (values: ArrayLike<number>, v: number, text: (value: number) => string) =>
-  `${text(values[v])} ${text(values[v + 1])} ${text(values[v + 2])}`
-const place = (value: number) => String(Math.round(value * 1e5) / 1e5)
-
-/** As an ASCII PLY file, coloured. `comment` says what the numbers mean. */
-export function plyOf(mesh: Mesh, comment: string): string {
-  const count = mesh.columns * mesh.rows
-  const lines = ['ply', 'format ascii 1.0', `comment ${comment}`, `element vertex ${count}`]
-  for (const axis of ['x', 'y', 'z']) lines.push(`property float ${axis}`)
-  for (const colour of ['red', 'green', 'blue']) lines.push(`property uchar ${colour}`)
-  lines.push(`element face ${2 * Math.max(0, mesh.columns - 1) * Math.max(0, mesh.rows - 1)}`, 'property list uchar int vertex_indices', 'end_header')
-  for (let v = 0; v < 3 * count; v += 3) lines.push(`${triple(mesh.places, v, place)} ${triple(mesh.colours, v, String)}`)
-  for (const [a, b, c] of triangles(mesh)) lines.push(`3 ${a} ${b} ${c}`)
-  return lines.join('\n') + '\n'
-}
-
-/** As a Wavefront OBJ file, with a colour behind each vertex. */
-export function objOf(mesh: Mesh, comment: string): string {
-  const lines = [`# ${comment}`, 'o relief']
-  const part = (value: number) => (value / 255).toFixed(3)
-  for (let v = 0; v < 3 * mesh.columns * mesh.rows; v += 3) lines.push(`v ${triple(mesh.places, v, place)} ${triple(mesh.colours, v, part)}`)
-  for (const [a, b, c] of triangles(mesh)) lines.push(`f ${a + 1} ${b + 1} ${c + 1}`)
-  return lines.join('\n') + '\n'
+  return indices
 }
