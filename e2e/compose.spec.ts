@@ -80,6 +80,11 @@ test('two tabs that mend one picture lose nothing', async ({ page, context }) =>
     const mends = (await (await page.request.get(`/api/renders/${render}/mends`)).json()) as { id: number; edits: unknown[] }[]
     return mends.find((mend) => mend.id === id)!.edits.length
   }
+  // Its list of mends comes late: what is painted meanwhile belongs to the one that it will show.
+  await other.route('**/mends', async (route) => {
+    if (route.request().method() === 'GET') await other.waitForTimeout(3000)
+    await route.continue()
+  })
   await other.reload()
   for (const [tab, dx, count] of [
     [page, -60, 1],

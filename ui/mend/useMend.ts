@@ -8,11 +8,13 @@ import { fetchJson, send } from '../api'
 export function useMend(renderId: number) {
   const client = useQueryClient()
   const key = useMemo(() => ['mends', renderId], [renderId])
-  const { data: mends } = useQuery({ queryKey: key, queryFn: () => fetchJson<MendDetail[]>(`/api/renders/${renderId}/mends`) })
+  const list = useMemo(() => ({ queryKey: key, queryFn: () => fetchJson<MendDetail[]>(`/api/renders/${renderId}/mends`) }), [key, renderId])
+  const { data: mends } = useQuery(list)
   const [error, setError] = useState('')
   const [chosen, setChosen] = useState<number>()
   const beginning = useRef<Promise<number>>(undefined)
-  const mend = mends?.find(({ id }) => id === chosen) ?? mends?.[0]
+  const mendIn = useCallback((all?: MendDetail[]) => all?.find(({ id }) => id === chosen) ?? all?.[0], [chosen])
+  const mend = mendIn(mends)
   const edits = useMemo(() => mend?.edits ?? [], [mend])
   const standing = useMemo(() => standingEdits(edits), [edits])
 
@@ -48,11 +50,13 @@ export function useMend(renderId: number) {
 
   const add = useCallback(
     async (edit: MendEdit) => {
-      // Seen at once; the application's answer follows, with what another tab added.
-      if (mend) change(mend.id, (before) => ({ ...before, edits: [...before.edits, edit] }))
       try {
+        // A stroke that comes before the list of mends belongs to the one that the list will show; only where there is none, one begins.
+        const into = mend ?? mendIn(await client.ensureQueryData(list))
+        // Seen at once; the application's answer follows, with what another tab added.
+        if (into) change(into.id, (before) => ({ ...before, edits: [...before.edits, edit] }))
         const id =
-          mend?.id ??
+          into?.id ??
           (await (beginning.current ??= send<{ id: number }>(`/api/renders/${renderId}/mends`, 'POST', { title: 'Mend 1', base: 'fused' }).then(
             (made) => made.id,
           )))
@@ -66,7 +70,7 @@ export function useMend(renderId: number) {
         await failed(cause)
       }
     },
-    [client, key, mend, renderId, change, failed],
+    [client, key, list, mend, mendIn, renderId, change, failed],
   )
 
   /** Lays what is painted on anew. */
