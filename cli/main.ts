@@ -1,37 +1,24 @@
 import { Command, CommanderError } from 'commander'
 import { isRefusal, say, type Sentence } from '@/core/words'
-import { explained } from '@/database'
-import { addBackup, addRestore } from './backup'
-import { addDevelop } from './develop'
-import { addFinish } from './finish/command'
-import { addFuse } from './fuse/command'
-import { addInspect } from './inspect/command'
-import { addMend } from './mend/command'
-import { addNeeded } from './needed/command'
-import { addPlan } from './plan'
-import { addRun } from './run'
-import { addSimulate } from './simulate'
-import { addSplit } from './split'
-import { addStandIn } from './standIn'
-import { addSurvey } from './survey'
 
-/** Every verb of the command, in the order in which `--help` lists them. */
-const VERBS = [
-  addPlan,
-  addSimulate,
-  addSurvey,
-  addSplit,
-  addDevelop,
-  addFuse,
-  addInspect,
-  addNeeded,
-  addMend,
-  addFinish,
-  addBackup,
-  addRestore,
-  addRun,
-  addStandIn,
-]
+/** Every verb of the command, in the order in which `--help` lists them; what carries it out is read when it is asked for. */
+const VERBS: Record<string, () => Promise<(program: Command) => void>> = {
+  plan: async () => (await import('./plan')).addPlan,
+  simulate: async () => (await import('./simulate')).addSimulate,
+  survey: async () => (await import('./survey')).addSurvey,
+  split: async () => (await import('./split')).addSplit,
+  develop: async () => (await import('./develop')).addDevelop,
+  fuse: async () => (await import('./fuse/command')).addFuse,
+  inspect: async () => (await import('./inspect/command')).addInspect,
+  'frames-needed': async () => (await import('./needed/command')).addNeeded,
+  measure: async () => (await import('./measure')).addMeasure,
+  mend: async () => (await import('./mend/command')).addMend,
+  finish: async () => (await import('./finish/command')).addFinish,
+  backup: async () => (await import('./backup')).addBackup,
+  restore: async () => (await import('./backup')).addRestore,
+  run: async () => (await import('./run')).addRun,
+  'stand-in': async () => (await import('./standIn')).addStandIn,
+}
 
 /** The `nitidus` command: 0 on success, 2 on a user's mistake with one line on standard error, 1 on ours. */
 async function main(args: string[]): Promise<number> {
@@ -39,7 +26,7 @@ async function main(args: string[]): Promise<number> {
   // What is wrong is reported below, in one line.
   const silent = { outputError: () => undefined, writeErr: () => undefined }
   program.configureOutput(silent)
-  for (const add of VERBS) add(program)
+  for (const load of args[0] in VERBS ? [VERBS[args[0]]] : Object.values(VERBS)) (await load())(program)
   for (const verb of program.commands) verb.exitOverride().showSuggestionAfterError(false).configureOutput(silent)
   try {
     await program.parseAsync(args, { from: 'user' })
@@ -51,8 +38,8 @@ async function main(args: string[]): Promise<number> {
   }
 }
 
-function tell(error: Error & { field?: string }, progress: boolean): number {
-  const { code, text } = sentenceOf(error) ?? { code: 'server.inside', text: `Something went wrong inside: ${error.message}` }
+async function tell(error: Error & { field?: string }, progress: boolean): Promise<number> {
+  const { code, text } = (await sentenceOf(error)) ?? { code: 'server.inside', text: `Something went wrong inside: ${error.message}` }
   const field = error.field && !text.includes(error.field) ? `${error.field}: ` : ''
   if (progress) console.error(JSON.stringify({ stage: 'failed', code, text: field + text }))
   else console.error(`${field}${text} [${code}]`)
@@ -61,7 +48,9 @@ function tell(error: Error & { field?: string }, progress: boolean): number {
 }
 
 /** What a user can do about an error; undefined where it is ours. */
-function sentenceOf(error: Error & { code?: string }): Sentence | undefined {
+async function sentenceOf(error: Error & { code?: string }): Promise<Sentence | undefined> {
+  if (isRefusal(error)) return { code: error.code, text: error.message }
+  const { explained } = await import('@/database')
   const known = explained(error)
   if (isRefusal(known)) return { code: known.code, text: known.message }
   if (error instanceof CommanderError) return say('command.usage', { reason: usageReason(error) })

@@ -3,35 +3,27 @@ import type { Command } from 'commander'
 import Joi from 'joi'
 import { refusal } from '@/core/words'
 import { check, JOB_FILES, JOB_VERSION, jobFileSchema, type JobFile } from '@/schemas'
-import { runBackup, runRestore } from './backup'
-import { runCheck } from './check'
-import { runFinish } from './finish/runFinish'
-import { runFuse } from './fuse/runFuse'
-import { runInspect } from './inspect/runInspect'
 import { readJson } from './json'
-import { runMend } from './mend/runMend'
-import { runNeeded } from './needed/runNeeded'
 import { progressTo, type Progress } from './progress'
 import { developMissing } from './raw'
-import { runShoot } from './simulate'
-import { runSplit } from './split'
-import { runSurvey } from './survey'
 
-/** What carries out each kind of job. The compiler finds a kind that is missing here. */
-const RUNNERS: { [K in JobFile['kind']]: (job: Extract<JobFile, { kind: K }>, progress: Progress) => Promise<unknown> } = {
-  shoot: runShoot,
-  fuse: runFuse,
-  inspect: runInspect,
-  needed: runNeeded,
-  mend: runMend,
-  finish: runFinish,
-  // Loaded when asked for: formats of surfaces bring large packages along.
-  take: async (job, progress) => (await import('./take/runTake')).runTake(job, progress),
-  survey: runSurvey,
-  split: runSplit,
-  check: runCheck,
-  backup: runBackup,
-  restore: runRestore,
+type Runner<K extends JobFile['kind']> = (job: Extract<JobFile, { kind: K }>, progress: Progress) => Promise<unknown>
+
+/** What carries out each kind of job, read when it is asked for. The compiler finds a kind that is missing here. */
+const RUNNERS: { [K in JobFile['kind']]: () => Promise<Runner<K>> } = {
+  shoot: async () => (await import('./simulate')).runShoot,
+  fuse: async () => (await import('./fuse/runFuse')).runFuse,
+  inspect: async () => (await import('./inspect/runInspect')).runInspect,
+  needed: async () => (await import('./needed/runNeeded')).runNeeded,
+  mend: async () => (await import('./mend/runMend')).runMend,
+  finish: async () => (await import('./finish/runFinish')).runFinish,
+  take: async () => (await import('./take/runTake')).runTake,
+  survey: async () => (await import('./survey')).runSurvey,
+  split: async () => (await import('./split')).runSplit,
+  measure: async () => (await import('./measure')).runMeasure,
+  check: async () => (await import('./check')).runCheck,
+  backup: async () => (await import('./backup')).runBackup,
+  restore: async () => (await import('./backup')).runRestore,
 }
 
 /** `nitidus run job.json`: one piece of heavy work with everything it needs named in it. */
@@ -45,7 +37,8 @@ export function addRun(program: Command): void {
       const job = jobFrom(await readJson(file), path.dirname(file))
       const tell = progressTo(progress)
       if ('frames' in job) await developMissing(job.frames ?? [], tell)
-      await (RUNNERS[job.kind] as (job: JobFile, progress: Progress) => Promise<unknown>)(job, tell)
+      const runner = (await RUNNERS[job.kind]()) as (job: JobFile, progress: Progress) => Promise<unknown>
+      await runner(job, tell)
     })
 }
 

@@ -1,6 +1,9 @@
 import type { Fault } from '@/core/simulate'
 import { shoot, type DemoShoot } from './scenario'
 
+/** Where each shoot of the past year lies as an archive of its own, named by its day: hosts and mail leave small files whole. */
+export const YEAR_FOLDER = 'demo/year'
+
 /** A shoot of the studio's past year, and what its photographers noted of it. */
 export interface PastShoot {
   at: string

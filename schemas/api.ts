@@ -9,6 +9,7 @@ import type { Place } from '@/core/inspect'
 import type { MendBase, MendEdit } from '@/core/mend'
 import type { RunDevelopment } from './development'
 import type { CheckReport, JobFile } from './jobs'
+import type { MeasuredTarget } from '@/core/learn/target'
 import type { NeededReport } from './needed'
 import type { FuseReport } from './report'
 
@@ -161,6 +162,7 @@ export interface JobResults {
   take: { name: string }
   survey: SurveyReport
   split: { series: { files: string[]; reason: string }[] }
+  measure: MeasuredTarget
   check: CheckReport
   backup: { name: string; bytes: number }
   restore: { shoots: number; runs: number; frames: number; renders: number; kit: number; files: number }

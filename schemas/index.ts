@@ -33,6 +33,7 @@ export {
   type FinishJob,
   type TakeJob,
   type FuseJob,
+  type MeasureJob,
   type NeededJob,
   type InspectJob,
   type MendJob,
@@ -51,6 +52,7 @@ export { planOfSheet, planSheetSchema } from './planSheet'
 export { placeOf, type FramePlace } from './framePlace'
 export { checkBends, checkRegistration, registrationOf, type Registration } from './registration'
 export { RECORD_VERSION, reportSchema, type FuseReport, type ReportFrame, type ReportPart } from './report'
+export { asPrinted, PAPER_SIZES, sheetRequestSchema, targetFactsSchema, type PaperSize, type SheetRequest, type TargetFile } from './target'
 export { sceneRequestSchema } from './sceneRequest'
 export {
   areaSchema,

@@ -17,6 +17,7 @@ const LEAST: Record<JobFile['kind'], object> = {
   take: { what: 'masks', picture: '/p.tif', out: '/out.zip' },
   survey: { frames, report: '/out.json' },
   split: { frames, report: '/out.json' },
+  measure: { frames, facts: { pitch_mm: 1 }, report: '/out.json' },
   check: { files: [{ id: 1, file: '/a.jpg', sha256: 'ab'.repeat(32) }], report: '/out.json' },
   backup: { dataFolder: '/data', out: '/out.zip' },
   restore: { dataFolder: '/data', archive: '/in.zip' },

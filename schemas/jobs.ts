@@ -12,6 +12,7 @@ import { fuseSettingsSchema, type FuseSettings } from './fuseSettings'
 import { sceneRequestSchema } from './sceneRequest'
 import { mendSchema } from './mend'
 import { recipeSchema } from './recipe'
+import { targetFactsSchema, type TargetFile } from './target'
 import { developmentSchema } from './development'
 import { takenSchema } from './taken'
 
@@ -32,7 +33,7 @@ export interface FrameFile {
  * Paths are absolute, or from the folder of the job file.
  */
 export type JobFile =
-  ShootJob | FuseJob | InspectJob | NeededJob | MendJob | FinishJob | TakeJob | SurveyJob | SplitJob | CheckJob | BackupJob | RestoreJob
+  ShootJob | FuseJob | InspectJob | NeededJob | MendJob | FinishJob | TakeJob | SurveyJob | SplitJob | MeasureJob | CheckJob | BackupJob | RestoreJob
 
 export interface ShootJob {
   kind: 'shoot'
@@ -155,6 +156,14 @@ export interface SplitJob {
   report: string
 }
 
+/** Frames of the printed sheet that focus is measured on. */
+export interface MeasureJob {
+  kind: 'measure'
+  frames: FrameFile[]
+  facts: TargetFile
+  report: string
+}
+
 /** Files and their checksums; the report tells which are missing or changed. */
 export interface CheckJob {
   kind: 'check'
@@ -272,6 +281,7 @@ export const JOB_FILES: { [K in JobFile['kind']]: Joi.SchemaMap } = {
   },
   survey: { frames, mover: Joi.valid(...MOVER_KINDS), report: path },
   split: { frames, report: path },
+  measure: { frames, facts: targetFactsSchema.required(), report: path },
   check: {
     files: Joi.array()
       .items(Joi.object({ id: Joi.number().required(), file: path, sha256: Joi.string().hex().length(64).required() }))

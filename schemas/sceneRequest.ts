@@ -1,6 +1,6 @@
 import { MOVER_KINDS } from '@/core/movers'
 import Joi from 'joi'
-import { CAMERA_FILES, SCENE_NAMES, type Fault, type SeriesRequest } from '@/core/simulate'
+import { CAMERA_FILES, SCENE_NAMES, USUAL_SHEET, type Fault, type SeriesRequest } from '@/core/simulate'
 import { positive } from './quantities'
 
 const frame = Joi.number().integer().min(1).max(500).required()
@@ -45,6 +45,7 @@ export const sceneRequestSchema = Joi.object<SeriesRequest>({
     fNumber: positive('the f-number').min(0.7).max(90).default(8),
     magnification: positive('the magnification').min(0.0005).max(20).default(1),
     mover: Joi.valid(...MOVER_KINDS).default('rail'),
+    spherical_mm: Joi.number().min(0).max(100),
   }).default(),
   positions_mm: Joi.array().items(Joi.number().min(-1000).max(100_000)).min(1).max(500).required(),
   unsteadiness: Joi.object({
@@ -57,5 +58,12 @@ export const sceneRequestSchema = Joi.object<SeriesRequest>({
   breeze_mm: Joi.number().min(0).max(100),
   wind: Joi.number().min(0).max(10),
   aside_mm: Joi.number().min(0).max(100),
+  sheet: Joi.object({
+    pitch_mm: positive('the distance of its dots in mm').max(100).default(USUAL_SHEET.pitch_mm),
+    tilt_deg: Joi.number().min(15).max(75).default(USUAL_SHEET.tilt_deg),
+    turned_deg: Joi.number().min(-20).max(20).default(0),
+    rolled_deg: Joi.number().min(-20).max(20).default(0),
+    print_mm: Joi.number().min(0).max(1).default(USUAL_SHEET.print_mm),
+  }),
   faults: Joi.array().items(fault).max(50),
 })

@@ -1,19 +1,19 @@
 import { rm, stat } from 'node:fs/promises'
+import path from 'node:path'
 import { writeBackup } from '@/archive'
 import { planSeries } from '@/core/plan'
 import { now } from '@/database'
-import { PAST_YEAR, type PastShoot } from '@/demo/year'
+import { PAST_YEAR, YEAR_FOLDER, type PastShoot } from '@/demo/year'
 import { check, fuseSettingsSchema } from '@/schemas'
 import { openContext, readEnvironment, simulationOf, type Context } from '@/server'
 
 /**
- * Shoots the studio's past year with the simulator, in small pictures, and keeps it as an archive that the first start reads:
+ * Shoots the studio's past year with the simulator, in small pictures, and keeps each shoot as an archive that the first start reads:
  * `npm run demo:year`. Needed again only where the year, the simulator or stored records change.
  */
-const ARCHIVE = 'demo/year.zip'
 const SIZE = { width_px: 192, height_px: 128 }
 
-async function live({ db, shoots, jobs, work, logbook }: Context, past: PastShoot, seed: number): Promise<void> {
+async function live({ db, shoots, jobs, work, logbook }: Context, past: PastShoot, seed: number): Promise<number> {
   const begun = now()
   const { done: _, ...shoot } = past.shoot
   const shootId = await shoots.create(shoot)
@@ -36,16 +36,19 @@ async function live({ db, shoots, jobs, work, logbook }: Context, past: PastShoo
     }
   }
   await db.updateTable('shoot').set({ changed_at: past.at }).where('id', '=', shootId).execute()
-  console.log(`${past.at} ${shoot.title}`)
+  return shootId
 }
 
 const environment = readEnvironment()
 const context = await openContext(environment)
+await rm(YEAR_FOLDER, { recursive: true, force: true })
 try {
-  for (const [k, past] of PAST_YEAR.entries()) await live(context, past, 4100 + k)
+  for (const [k, past] of PAST_YEAR.entries()) {
+    const shoot = await live(context, past, 4100 + k)
+    const out = path.join(YEAR_FOLDER, `${past.at.slice(0, 10)}.zip`)
+    await writeBackup({ dataFolder: environment.dataFolder, shoots: [shoot], out })
+    console.log(`${out}, ${past.shoot.title}: ${Math.round((await stat(out)).size / 1000)} kB`)
+  }
 } finally {
   await context.close()
 }
-await rm(ARCHIVE, { force: true })
-await writeBackup({ dataFolder: environment.dataFolder, out: ARCHIVE })
-console.log(`${ARCHIVE}: ${((await stat(ARCHIVE)).size / 1e6).toFixed(1)} MB`)

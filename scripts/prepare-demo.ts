@@ -1,11 +1,14 @@
+import { readdir } from 'node:fs/promises'
+import path from 'node:path'
 import { restoreBackup } from '@/archive'
 import { DEMO_SHOOTS } from '@/demo/scenario'
+import { YEAR_FOLDER } from '@/demo/year'
 import { check, fuseSettingsSchema } from '@/schemas'
 import { openContext, type Context } from '@/server'
 
 /**
  * Fills an empty data folder with the demo scenario: the plans, and one series shot and fused twice by the real engine. In it a part
- * stirred and dust lay on the sensor, so that there is something to mend. The studio's past year comes from an archive, in small
+ * stirred and dust lay on the sensor, so that there is something to mend. The studio's past year comes from archives, in small
  * pictures that were made the same way (`npm run demo:year`).
  */
 async function prepareDemo({ db, shoots, jobs, work, environment }: Context): Promise<void> {
@@ -21,10 +24,19 @@ async function prepareDemo({ db, shoots, jobs, work, environment }: Context): Pr
     await work.survey(run_id!)
   }
   await jobs.idle()
-  await restoreBackup(environment.dataFolder, 'demo/year.zip')
+  await restoreYear(environment.dataFolder)
   process.stderr.write('\n')
   const failed = await db.selectFrom('job').select('error').where('state', '!=', 'done').executeTakeFirst()
   if (failed) throw new Error(`The demo data could not be made: ${failed.error}`)
+}
+
+/** What cannot be read of the past year is told and left out: the application starts all the same. */
+async function restoreYear(dataFolder: string): Promise<void> {
+  try {
+    for (const name of (await readdir(YEAR_FOLDER)).sort()) await restoreBackup(dataFolder, path.join(YEAR_FOLDER, name))
+  } catch (error) {
+    console.error(`\nThe demo goes on without the studio's past year: ${(error as Error).message}`)
+  }
 }
 
 function progressText(progress_json: string | null): string {

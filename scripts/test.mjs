@@ -1,6 +1,7 @@
 import { spawn } from 'node:child_process'
+import { once } from 'node:events'
 import { mkdirSync, readFileSync, rmSync } from 'node:fs'
-import { buildApplication, buildCommand, installJudges, installPackages } from './install.mjs'
+import { buildApplication, buildCommand, installPackages } from './install.mjs'
 
 /** Each check by the file that runs it; started by Node itself, so that no shell comes into it. */
 const STEPS = {
@@ -20,10 +21,14 @@ const QUICK = ['types', 'lint', 'format']
  */
 const asked = process.argv.slice(2)
 const wanted = Object.keys(STEPS).filter((name) => asked.length === 0 || asked.includes(name))
+// Debian's packages come while ours are compiled.
+const judges = once(spawn(process.execPath, ['scripts/judges.mjs'], { stdio: 'inherit' }), 'exit')
 installPackages()
-installJudges()
 buildCommand()
 if (wanted.includes('interface') || wanted.includes('types')) buildApplication()
+
+const [installed] = await judges
+if (installed !== 0) process.exit(installed ?? 1)
 
 rmSync('reports', { recursive: true, force: true })
 mkdirSync('reports', { recursive: true })

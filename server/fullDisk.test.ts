@@ -74,7 +74,7 @@ onDisk('a disk that is full', () => {
   }
 
   // A render of these frames takes some 2.5 MB, a frame 440 kB, a row of the database a few pages of its log.
-  test.each([0, 8, 150, 900, 2400, 5000])('with %i kB left nothing hangs or is half there, and all goes on once there is room', async (left_kB) => {
+  test.each([0, 150, 2400, 5000])('with %i kB left nothing hangs or is half there, and all goes on once there is room', async (left_kB) => {
     const { shoots, jobs, work, field } = server.context
     const runId = await server.newRun()
     for (const k of [0, 1, 2]) await server.add(runId, `f${k}.png`, await noise())

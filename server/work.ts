@@ -2,7 +2,7 @@ import { planSeries } from '@/core/plan'
 import type { CameraFile, Fault } from '@/core/simulate'
 import { refusal } from '@/core/words'
 import type { Database, Job } from '@/database'
-import { storedPlan, type FuseSettings } from '@/schemas'
+import { storedPlan, type FuseSettings, type TargetFile } from '@/schemas'
 import { standingEdits } from '@/core/mend'
 import type { Mends } from './mends'
 import type { FinishRequest, JobQueue, TakeRequest } from './jobs'
@@ -85,6 +85,14 @@ export class Work {
     const { length: count } = await framesOfRun(this.db, runId)
     if (count < 2) throw refusal('run.tooFew', { count })
     return this.jobs.add('survey', { shoot_id: run.shoot_id, run_id: runId }, {})
+  }
+
+  /** Measures focus from a run of the printed sheet. */
+  async measure(runId: number, facts: TargetFile): Promise<Job> {
+    const run = await this.shoots.runRow(runId)
+    const { length: count } = await framesToFuse(this.db, runId)
+    if (count < 2) throw refusal('run.tooFew', { count })
+    return this.jobs.add('measure', { shoot_id: run.shoot_id, run_id: runId }, { facts })
   }
 
   /** Takes a run apart into its series. @throws Refusal while something else works on it. */

@@ -12,6 +12,8 @@ export interface CameraSetup {
   /** Magnification in the plane of focus of the middle of the series. */
   magnification: number
   mover: MoverKind
+  /** Deviation of the blur that the lens's own faults leave in focus at f/1, mm on the sensor; it falls with the cube of the f-number. A faultless lens where absent. */
+  spherical_mm?: number
 }
 
 /** One exposure: where the camera stands and what it is focused on. */
@@ -59,6 +61,11 @@ export function blur_px({ pupilZ, focusZ, image_mm, aperture_mm, pitch_mm }: Vie
 /** Pixels per mm of the subject at depth z, before jitter. */
 export function pixelsPer_mm({ image_mm, pupilZ, pitch_mm }: View, z: number): number {
   return image_mm / (z - pupilZ) / pitch_mm
+}
+
+/** Deviation of what the lens's own faults blur in focus, in px: spherical aberration of the third order goes with the aperture's cube (Ray). */
+export function spherical_px({ spherical_mm = 0, fNumber, sensorWidth_mm, width_px }: CameraSetup): number {
+  return (spherical_mm / fNumber ** 3) * (width_px / sensorWidth_mm)
 }
 
 /** Deviation of the diffraction blur as a Gaussian, in px: 0.42 λ N_w (Airy's central lobe). */

@@ -1,5 +1,5 @@
 /** What the simulated camera can see. By name alone, for screens and checks that need no more. */
-export const SCENE_NAMES = ['fossil', 'nib', 'bristles', 'garden', 'meadow', 'bowl', 'wing'] as const
+export const SCENE_NAMES = ['fossil', 'nib', 'bristles', 'garden', 'meadow', 'bowl', 'wing', 'target'] as const
 
 export type SceneName = (typeof SCENE_NAMES)[number]
 

@@ -9,6 +9,7 @@ import { sampleMoment, sampleScene } from './sampled'
 import type { SampledScene } from './sampledScene'
 import type { Scene } from './scene'
 import type { CameraFile } from './sceneNames'
+import type { SheetSetup } from './scenes/target'
 import { sceneOf } from './scenes'
 import { developSharp } from './sensor'
 import { drifting, takePicture, takeRaw, type Moment } from './takePicture'
@@ -31,6 +32,8 @@ export interface SeriesRequest {
   wind?: number
   /** How far the camera is pushed aside between frames (deviation), in mm: near things move more than far ones. */
   aside_mm?: number
+  /** How the printed sheet lies and how it was printed, where that is the scene. */
+  sheet?: SheetSetup
   /** What goes wrong; nothing where absent. */
   faults?: Fault[]
 }
@@ -84,7 +87,7 @@ export class SimulatedSeries {
       return viewAt(camera, position_mm, middle, jitter, [dx_px * mmPer_px + aside(), dy_px * mmPer_px + aside()])
     })
     this.exposures = this.shots.map((shot) => shot.exposure * 2 ** (gaussian(random) * unsteadiness.exposure_ev))
-    this.scene = inWind(sceneOf(request.scene, seed), request, stirred_mm(faults, camera))
+    this.scene = inWind(sceneOf(request.scene, seed, request.sheet), request, stirred_mm(faults, camera))
     this.isCalm = !request.breeze_mm && this.shots.some(({ stirred }) => stirred > 0)
     const fromOnePlace = !movesCamera(camera.mover) && !this.shots.some(({ pushed }) => pushed) && !request.aside_mm
     this.sampled = sampleScene(this.scene, camera, viewAt(camera, middle, middle, IDENTITY), { fromOnePlace })

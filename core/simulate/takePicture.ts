@@ -1,6 +1,6 @@
 import type { RawPicture } from '../formats'
 import { createPicture, type Picture, type Rectangle } from '../raster'
-import { diffraction_px, type CameraSetup, type View } from './camera'
+import { diffraction_px, spherical_px, type CameraSetup, type View } from './camera'
 import { exposeLens } from './exposeLens'
 import { strike, type Speck, type Strike } from './faults'
 import { countPhotons } from './mosaic'
@@ -56,7 +56,7 @@ export function takeRaw(
 /** The light on the sensor, around the part that is asked for as far as it spreads, and what the sensor makes of it. */
 function lightOn(sampled: SampledScene, scene: Scene, camera: CameraSetup, view: View, taking: Taking) {
   const { strike: struck, dust, moment, exposure, fullWell } = taking
-  const softness_px = Math.hypot(diffraction_px(camera), PIXEL_SOFTNESS_px)
+  const softness_px = Math.hypot(diffraction_px(camera), spherical_px(camera), PIXEL_SOFTNESS_px)
   const whole = { x: 0, y: 0, width: camera.width_px, height: camera.height_px }
   const exposed = taking.window ? grownWithin(taking.window, Math.ceil(3 * softness_px + struck.shake_px) + 1, whole) : whole
   const drift = drifting(sampled, taking)

@@ -45,6 +45,7 @@ export const COMMAND = {
   'command.reliefEnding': 'The name of the relief must end in .ply or .obj.',
   'command.pixelSize': '--pixel-mm is the size of a pixel on the subject in mm. Give a number above 0.',
   'command.mover': '--mover must be rail or ring.',
+  'command.measureWhat': ({ what }: { what: string }) => `${what} cannot be measured. Say: nitidus measure target FOLDER.`,
   'series.noSuchFrame': ({ folder, name }: { folder: string; name: string }) => `${folder} has no file ${name}. Check the names.`,
   'series.oneFrame': ({ folder }: { folder: string }) => `${folder} holds only one frame. A series needs at least two.`,
   'series.tooLarge': ({ megapixels, most }: { megapixels: number; most: number }) =>

@@ -1,5 +1,6 @@
 import path from 'node:path'
 import PDFDocument from 'pdfkit'
+import type { PaperSize } from '@/schemas'
 
 export type Document = PDFKit.PDFDocument
 
@@ -9,9 +10,9 @@ export const QUIET = '#5f5e5a'
 export const MARGIN = 34
 export const GAP = 18
 
-/** A PDF of A4 pages in our own face, drawn by `draw`. */
-export function paperOf(title: string, draw: (document: Document) => void): Promise<Buffer> {
-  const document = new PDFDocument({ size: 'A4', margin: MARGIN, info: { Title: title, Creator: 'Nitidus' } })
+/** A PDF in our own face, drawn by `draw`. */
+export function paperOf(title: string, draw: (document: Document) => void, size: PaperSize = 'A4'): Promise<Buffer> {
+  const document = new PDFDocument({ size, margin: MARGIN, info: { Title: title, Creator: 'Nitidus' } })
   document.registerFont('plain', path.resolve(/* turbopackIgnore: true */ FONTS, 'source-sans-3-latin-400-normal.woff'))
   document.registerFont('strong', path.resolve(/* turbopackIgnore: true */ FONTS, 'source-sans-3-latin-600-normal.woff'))
   const chunks: Buffer[] = []

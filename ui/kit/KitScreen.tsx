@@ -1,6 +1,7 @@
 'use client'
 
 import { DeleteOutlined, DownloadOutlined, EditOutlined, PlusOutlined, UploadOutlined } from '@ant-design/icons'
+import dynamic from 'next/dynamic'
 import { Alert, Button, Modal, Popconfirm, Skeleton, Table, Upload } from 'antd'
 import { useState } from 'react'
 import { SHELVES, type Kit, type KitItem, type Shelf } from '@/core/kit'
@@ -12,9 +13,12 @@ import { factsText, kindText } from './facts'
 import { KitForm } from './KitForm'
 import styles from './kit.module.css'
 
+const MeasureSheet = dynamic(() => import('./MeasureSheet').then((part) => part.MeasureSheet), { ssr: false })
+
 /** Everything the studio has: what plans are made with. */
 export function KitScreen() {
   const { data: kit, error } = useKit()
+  const [measuring, setMeasuring] = useState(false)
   const [editing, setEditing] = useState<{ shelf: Shelf; item?: KitItem }>()
   return (
     <Shell>
@@ -23,7 +27,7 @@ export function KitScreen() {
           <h1>Kit</h1>
           <p>What you plan with. Changes apply to new plans; runs keep the kit they were shot with.</p>
         </div>
-        {kit && <InAndOut kit={kit} />}
+        {kit && <InAndOut kit={kit} onMeasure={() => setMeasuring(true)} />}
       </div>
       {error && <Alert type="error" title={error.message} />}
       {!kit && !error && <Skeleton active />}
@@ -31,6 +35,7 @@ export function KitScreen() {
         (Object.keys(SHELVES) as Shelf[]).map((shelf) => (
           <ShelfTable key={shelf} shelf={shelf} items={kit[shelf]} onEdit={(item) => setEditing({ shelf, item })} />
         ))}
+      {measuring && kit && <MeasureSheet kit={kit} onClose={() => setMeasuring(false)} />}
       {editing && kit && <KitForm {...editing} kit={kit} onClose={() => setEditing(undefined)} />}
     </Shell>
   )
@@ -43,7 +48,7 @@ interface Arriving {
   added: number
 }
 
-function InAndOut({ kit }: { kit: Kit }) {
+function InAndOut({ kit, onMeasure }: { kit: Kit; onMeasure: () => void }) {
   const take = useTakeKit()
   const [arriving, setArriving] = useState<Arriving>()
   const read = async (file: File) => {
@@ -67,6 +72,7 @@ function InAndOut({ kit }: { kit: Kit }) {
     })
   return (
     <div className={styles.buttons}>
+      <Button onClick={onMeasure}>Measure with a printed sheet</Button>
       <Button icon={<DownloadOutlined />} onClick={() => saveText('kit.json', JSON.stringify(withoutNumbers(kit), null, 2))}>
         Export as JSON
       </Button>

@@ -202,7 +202,7 @@ describe('the compiled kernels do what the plain ones do, at every size', () => 
         // A place counted in f32 may differ by 10⁻⁷ px, a value of such rough samples by a few of 65535.
         twin.forEach((value, i) => expect(Math.abs(value - compiled[i])).toBeLessThanOrEqual(4))
       }),
-      { numRuns: 60 },
+      { numRuns: 30 },
     )
   })
 

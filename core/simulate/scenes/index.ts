@@ -6,6 +6,7 @@ import { fossilScene } from './fossil'
 import { gardenScene } from './garden'
 import { meadowScene } from './meadow'
 import { nibScene } from './nib'
+import { targetScene, USUAL_SHEET, type SheetSetup } from './target'
 import { wingScene } from './wing'
 
 /** Every scene by its name. */
@@ -17,6 +18,7 @@ export const SCENES: Record<string, (seed: number) => Scene> & Record<SceneName,
   meadow: meadowScene,
   bowl: bowlScene,
   wing: wingScene,
+  target: () => targetScene(USUAL_SHEET),
 }
 
 const built = new Map<string, Scene>()
@@ -24,9 +26,9 @@ const built = new Map<string, Scene>()
 const KEPT = 2
 
 /** The scene of a name and a seed, built once for the series that are taken of it one after another. */
-export function sceneOf(name: string, seed: number): Scene {
-  const key = `${name} ${seed}`
-  const scene = built.get(key) ?? SCENES[name](seed)
+export function sceneOf(name: string, seed: number, sheet?: SheetSetup): Scene {
+  const key = `${name} ${seed} ${sheet ? JSON.stringify(sheet) : ''}`
+  const scene = built.get(key) ?? (sheet && name === 'target' ? targetScene(sheet) : SCENES[name](seed))
   // The newest last: the first goes when there are too many.
   built.delete(key)
   built.set(key, scene)

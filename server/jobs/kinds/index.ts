@@ -5,6 +5,7 @@ import { check } from './check'
 import { finish } from './finish'
 import { fuse } from './fuse'
 import { inspect } from './inspect'
+import { measure } from './measure'
 import { mend } from './mend'
 import { needed } from './needed'
 import { restore } from './restore'
@@ -14,7 +15,7 @@ import { survey } from './survey'
 import { take } from './take'
 
 /** Every kind of job. The compiler finds one that is missing here. */
-const KINDS = { shoot, fuse, inspect, needed, mend, finish, take, survey, split, check, backup, restore } satisfies {
+const KINDS = { shoot, fuse, inspect, needed, mend, finish, take, survey, split, measure, check, backup, restore } satisfies {
   [K in JobKind]: { lane: string }
 }
 
