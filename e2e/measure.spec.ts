@@ -32,7 +32,7 @@ test('the sheet is printed, its frames are measured, and the stride is kept for 
   await dialog.getByRole('button', { name: 'Measure', exact: true }).click()
   const found = dialog.getByRole('region', { name: 'What was measured' })
   await expect(found).toContainText('tilted by 45°')
-  const [, stride] = /Focus moves by\s*([\d.]+) mm ± ([\d.]+) mm/.exec(await found.innerText())!
+  const [, stride] = /Focus moves by\s*([\d.]+) mm ± [\d.]+ %/.exec(await found.innerText())!
   expect(Math.abs(Number(stride) / STRIDE_mm - 1)).toBeLessThan(0.03)
   await dialog.getByLabel('Step number of its bracketing').fill('4')
   await dialog.getByRole('button', { name: 'Save the stride' }).click()

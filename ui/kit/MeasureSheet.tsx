@@ -50,7 +50,10 @@ export function MeasureSheet({ kit, onClose }: Props) {
       <ol className={styles.sheetSteps}>
         <li>
           <h3>Print the sheet</h3>
-          <p>How much of it should the picture show? Dots come {pitch_mm ? `${pitch_mm} mm apart` : 'as far apart as that needs'}. Print at 100 %.</p>
+          <p>
+            How much should the picture show from left to right? {pitch_mm && `The dots are then ${pitch_mm} mm apart.`} Print at 100 %, not fitted to
+            the page.
+          </p>
           <div className={styles.sheetRow}>
             <NumberInput
               aria-label="Width of the picture on the sheet"
@@ -74,8 +77,10 @@ export function MeasureSheet({ kit, onClose }: Props) {
         </li>
         <li>
           <h3>Measure its frames</h3>
+          {pitch_mm && <p>If the line at the left of your print is not {significant(BAR_pitches * pitch_mm, 3)} mm long, type its length.</p>}
           <div className={styles.sheetRow}>
             <Select
+              className={styles.wide}
               aria-label="Shoot with the sheet"
               placeholder="Shoot with the sheet"
               showSearch
@@ -96,8 +101,8 @@ export function MeasureSheet({ kit, onClose }: Props) {
               options={runs.map(({ id, number, frames }) => ({ value: id, label: `Run ${number}, ${frames.length} frames` }))}
             />
             <NumberInput
-              aria-label="Length of the bar as printed"
-              suffix="mm, its bar"
+              aria-label="Length of the line as printed"
+              suffix="mm line"
               placeholder={pitch_mm ? significant(BAR_pitches * pitch_mm, 3) : ''}
               value={bar_mm}
               onChange={setBar}

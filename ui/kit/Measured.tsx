@@ -34,7 +34,8 @@ export function Measured({ measured, run, kit }: Props) {
             <dt>Focus moves by</dt>
             <dd>
               {length(Math.abs(stride_mm))}
-              {strideSpread_mm !== null && ` ± ${length(strideSpread_mm)}`} from frame to frame, {stride_mm < 0 ? 'towards' : 'away from'} the camera
+              {strideSpread_mm !== null && ` ± ${significant((100 * strideSpread_mm) / Math.abs(stride_mm), 2)} %`} from frame to frame,{' '}
+              {stride_mm < 0 ? 'towards' : 'away from'} the camera
             </dd>
           </>
         )}
