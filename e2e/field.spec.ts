@@ -1,7 +1,7 @@
 import { expect, test, type Page } from '@playwright/test'
 import sharp from 'sharp'
 import { NIB } from '../demo/scenario'
-import { takeOne, untilKept } from './fieldHand'
+import { big, takeOne, untilKept } from './fieldHand'
 
 async function newShoot(page: Page, change: object = {}): Promise<number> {
   const { title, subject, scene, plan, sheet } = NIB
@@ -34,9 +34,12 @@ test.describe('on a phone', () => {
     await page.reload()
     await page.getByRole('button', { name: 'Continue' }).click()
     await takeOne(page, 'Frame 4 of 21')
+    const waiting = (await big(page).boundingBox())!
 
     await context.setOffline(false)
     await expect(page.getByText('on this phone for a connection')).toBeHidden()
+    // What says so comes and goes with every tick: nothing moves under the thumb by it.
+    expect(await big(page).boundingBox()).toEqual(waiting)
     const { field } = await (await page.request.get(`/api/shoots/${id}`)).json()
     expect(field.map(({ kind }: { kind: string }) => kind)).toEqual(['taken', 'taken', 'paused', 'resumed', 'taken'])
   })

@@ -72,6 +72,32 @@ test('keys size the porthole, say what shows, and are all told on a sheet', asyn
   await expect(page.getByRole('dialog')).toHaveCount(0)
 })
 
+test('a pen covers by how firmly it is pressed, twice the usual pressure wholly', async ({ page }) => {
+  await page.goto(address)
+  await page.getByRole('button', { name: 'Begin another mend' }).click()
+  await expect(edits(page)).toHaveCount(0)
+  await page.getByRole('button', { name: 'Healed from around' }).click()
+  const at = await middleOf(glass(page))
+  const devices = await page.context().newCDPSession(page)
+  const pen = (type: 'mousePressed' | 'mouseMoved' | 'mouseReleased', x: number, force: number) =>
+    devices.send('Input.dispatchMouseEvent', { type, x, y: at.y, button: 'left', buttons: 1, clickCount: 1, pointerType: 'pen', force })
+  const stored = async () => (await (await page.request.get(`/api/renders/${render}/mends`)).json())[0].edits
+  for (const [count, force, opacity] of [
+    [1, 0.25, 0.5],
+    [2, 0.8, 1],
+  ]) {
+    const from = at.x + 60 * (count - 1)
+    await pen('mousePressed', from, force)
+    await pen('mouseMoved', from + 12, force)
+    await pen('mouseMoved', from + 24, force)
+    await pen('mouseReleased', from + 24, 0)
+    await expect.poll(async () => (await stored()).length).toBe(count)
+    const [{ path, opacity: kept }] = (await stored()).slice(-1)
+    expect(kept).toBeCloseTo(opacity, 2)
+    expect(path.length).toBeGreaterThan(2)
+  }
+})
+
 test('a gate that nothing lies in lets nothing be painted; the file is as the screen', async ({ page }) => {
   await page.goto(address)
   const near = page.getByRole('slider', { name: 'Nearest depth that is painted' })

@@ -78,11 +78,6 @@ function Field({ shoot, planned, sheet }: { shoot: ShootDetail; planned: SheetPl
   return (
     <div className={styles.field}>
       <DepthRibbon plan={plan} request={request} taken={taken} gaps={gaps.map(({ after, before }) => [after, before])} />
-      {unsent > 0 && (
-        <p className={styles.unsent} role="status">
-          {unsent} {unsent === 1 ? 'entry is' : 'entries are'} waiting on this phone for a connection. Nothing is lost.
-        </p>
-      )}
       <div className={styles.columns}>
         <div>
           <ToTake
@@ -135,6 +130,12 @@ function Field({ shoot, planned, sheet }: { shoot: ShootDetail; planned: SheetPl
           />
         </div>
       </div>
+      {/* Last, so that it moves nothing: it comes and goes with every tick, and a button that moves under the thumb loses the tap. */}
+      {unsent > 0 && (
+        <p className={styles.unsent} role="status">
+          {unsent} {unsent === 1 ? 'entry is' : 'entries are'} waiting on this phone for a connection. Nothing is lost.
+        </p>
+      )}
     </div>
   )
 }
