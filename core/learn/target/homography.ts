@@ -1,4 +1,5 @@
 import { solve } from '../../register/solve'
+import { mean } from '../../statistics'
 
 /** Of a plane onto a picture: nine numbers row by row, the last one 1. */
 export type Homography = Float64Array
@@ -62,5 +63,3 @@ function add(rows: Float64Array[], factors: number[], value: number): void {
     rows[i][8] += factors[i] * value
   }
 }
-
-const mean = (values: number[]) => values.reduce((sum, value) => sum + value, 0) / values.length

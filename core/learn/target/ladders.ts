@@ -1,3 +1,4 @@
+import { mean } from '../../statistics'
 import { homographyOf, place, type Homography, type Pair } from './homography'
 import type { Dot } from './dots'
 import { CODE, LADDER_u, rowAt, ROWS } from './sheet'
@@ -168,5 +169,3 @@ function placeInCode(steps: number[], large: boolean[]): { upside: boolean; firs
 
 /** Steps count downwards in the picture; upside down the last row comes first. */
 const rowOf = (first: number, step: number, upside: boolean) => (upside ? ROWS - 1 - first - step : first + step)
-
-const mean = (values: number[]) => values.reduce((sum, value) => sum + value, 0) / values.length
