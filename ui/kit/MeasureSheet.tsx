@@ -77,7 +77,12 @@ export function MeasureSheet({ kit, onClose }: Props) {
         </li>
         <li>
           <h3>Measure its frames</h3>
-          {pitch_mm && <p>If the line at the left of your print is not {significant(BAR_pitches * pitch_mm, 3)} mm long, type its length.</p>}
+          {pitch_mm && (
+            <p>
+              Measure the line at the left of your print and type its length: all lengths are reckoned from it. Left empty it counts as{' '}
+              {significant(BAR_pitches * pitch_mm, 3)} mm, as printed above.
+            </p>
+          )}
           <div className={styles.sheetRow}>
             <Select
               className={styles.wide}

@@ -63,6 +63,7 @@ export function Measured({ measured, run, kit }: Props) {
           </>
         )}
       </dl>
+      <p>Planes of focus, counted from the middle of the sheet away from the camera:</p>
       <ul className={styles.planes} aria-label="Planes of focus">
         {frames.map(({ file, focus_mm }) => (
           <li key={file}>
