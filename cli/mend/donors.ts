@@ -39,9 +39,10 @@ export class Donors {
   }
 
   /** A rectangle of the picture as this donor shows it: registered, and as bright as the reference. */
-  part({ samples, width, height, place }: Donor, part: Rectangle): Uint16Array {
+  part({ samples, width, height, place }: Donor, part: Rectangle, into?: Uint16Array): Uint16Array {
     const { crop } = this.registration
-    return warpPart(this.kernels, samples, { width, height }, place, { ...part, x: part.x + crop.x, y: part.y + crop.y })
+    const inFrame = { ...part, x: part.x + crop.x, y: part.y + crop.y }
+    return warpPart(this.kernels, samples, { width, height }, place, inFrame, undefined, into)
   }
 
   /** The whole picture as this donor shows it, in strips from the top: so it is not there three times. */

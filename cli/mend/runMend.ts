@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises'
 import { readFacts, readSamples, to16, readTakenWith, writePicture } from '@/codec'
-import { layBelow, Mender, type MendBase, type PaintEdit } from '@/core/mend'
+import { cutPart, layBelow, Mender, piecesOf, type MendBase, type PaintEdit } from '@/core/mend'
 import type { Rectangle } from '@/core/raster'
 import { createMemory, WasmKernels } from '@/core/raster/kernels'
 import { refusal } from '@/core/words'
@@ -33,18 +33,23 @@ export async function mend(
   for (const name of laid) donors.check(name)
   for (const edit of edits) if (edit.kind === 'donor') donors.check(edit.frame)
   const { bits, colour, exif, format } = await readFacts(picture)
-  const whole = await wholePicture(picture, crop)
   const of = new Set([...laid, ...edits.map(sourceOf)]).size + 1
   let done = 0
   const step = (file?: string) => progress({ stage: 'mend', frame: ++done, of, ...(file && { file }) })
 
+  const open = openerOf(donors, renders, crop, step)
+  const [first, ...rest] = batches(edits, crop)
+  // Parts of donors do not need the picture: they are cut out while it is read. Should that fail, it is told below.
+  const cut = document.base === 'fused' ? cutParts(first, crop, open) : undefined
+  cut?.catch(() => undefined)
+  const whole = await wholePicture(picture, crop)
   if (document.base !== 'fused') await layFrames(document.base, laid, whole, crop, donors, step)
   const gated = edits.some(({ gate }) => gate !== undefined)
   const depths = gated ? await (depth ? readDepths(depth, crop) : roughDepths(frames, registration, kernels)) : undefined
-  const mender = new Mender(whole, crop.width, crop.height, depths)
+  const mender = new Mender(whole, crop.width, crop.height, kernels, depths)
   for (const edit of edits) mender.remember(edit)
-  const open = openerOf(donors, renders, crop, step)
-  for (const batch of batches(mender, edits)) await carryOut(mender, batch, open)
+  carryOut(mender, first, await (cut ?? cutParts(first, crop, open)))
+  for (const batch of rest) carryOut(mender, batch, await cutParts(batch, crop, open))
   const taken = (await readTakenWith(format === 'tiff' ? picture : exif)) ?? {}
   await writePicture(out, { samples: whole, width: crop.width, height: crop.height }, { bits, icc: colour.samplesIcc, taken })
   progress({ stage: 'done', frame: of, of })
@@ -88,12 +93,14 @@ function sourceOf(edit: PaintEdit): string {
   return edit.kind === 'render' ? `render ${edit.file}` : ''
 }
 
+const samplesIn = ({ width, height }: Rectangle) => 3 * width * height
+
 /** Edits in order, in batches whose parts of donors may wait together. */
-function* batches(mender: Mender, edits: PaintEdit[]): Generator<PaintEdit[]> {
+function* batches(edits: PaintEdit[], crop: Rectangle): Generator<PaintEdit[]> {
   let batch: PaintEdit[] = []
   let waiting = 0
   for (const edit of edits) {
-    const bytes = sourceOf(edit) ? mender.pieces(edit).reduce((sum, { width, height }) => sum + 6 * width * height, 0) : 0
+    const bytes = sourceOf(edit) ? piecesOf(edit, crop.width, crop.height).reduce((sum, part) => sum + 2 * samplesIn(part), 0) : 0
     if (batch.length > 0 && waiting + bytes > MOST_WAITING) {
       yield batch
       batch = []
@@ -106,7 +113,7 @@ function* batches(mender: Mender, edits: PaintEdit[]): Generator<PaintEdit[]> {
 }
 
 interface Opened {
-  part: (part: Rectangle) => Uint16Array
+  part: (part: Rectangle, into: Uint16Array) => Uint16Array
 }
 
 function openerOf(donors: Donors, renders: { name: string; file: string }[], crop: Rectangle, step: (file: string) => void) {
@@ -114,22 +121,25 @@ function openerOf(donors: Donors, renders: { name: string; file: string }[], cro
     if (edit.kind === 'donor') {
       const donor = await donors.open(edit.frame)
       step(edit.frame)
-      return { part: (part) => donors.part(donor, part) }
+      return { part: (part, into) => donors.part(donor, part, into) }
     }
     const { file } = edit as Extract<PaintEdit, { kind: 'render' }>
-    const picture = new Mender(await wholePicture(renders.find(({ name }) => name === file)?.file ?? file, crop), crop.width, crop.height)
+    const picture = await wholePicture(renders.find(({ name }) => name === file)?.file ?? file, crop)
     step(file)
-    return { part: (part) => picture.cut(part) }
+    return { part: (part) => cutPart(picture, crop.width, part) }
   }
 }
 
-/**
- * Each donor is opened once and its parts are cut out; then the edits are made in their order. While parts are cut out of one donor, the
- * next is decoded; the one before is let go of.
- */
-async function carryOut(mender: Mender, edits: PaintEdit[], open: (edit: PaintEdit) => Promise<Opened>): Promise<void> {
-  const parts = new Map<PaintEdit, { part: Rectangle; samples: Uint16Array }[]>()
+type Parts = Map<PaintEdit, { part: Rectangle; samples: Uint16Array }[]>
+
+/** Opens each donor once and cuts the parts of its edits out. Meanwhile the next one is decoded; the one before is let go of. */
+async function cutParts(edits: PaintEdit[], crop: Rectangle, open: (edit: PaintEdit) => Promise<Opened>): Promise<Parts> {
+  const parts: Parts = new Map()
   const sources = [...grouped(edits)].flatMap(([source, its]) => (source ? [its] : []))
+  // One array for all: many would keep the collector of memory busy.
+  const all = sources.flat().flatMap((edit) => piecesOf(edit, crop.width, crop.height))
+  const room = new Uint16Array(all.reduce((sum, part) => sum + samplesIn(part), 0))
+  let used = 0
   let coming = sources.length > 0 ? open(sources[0][0]) : undefined
   for (const [k, its] of sources.entries()) {
     const opened = await coming!
@@ -137,12 +147,18 @@ async function carryOut(mender: Mender, edits: PaintEdit[], open: (edit: PaintEd
     // Should it fail, that is told when its turn comes.
     coming?.catch(() => undefined)
     for (const edit of its) {
+      const pieces = piecesOf(edit, crop.width, crop.height)
       parts.set(
         edit,
-        mender.pieces(edit).map((part) => ({ part, samples: opened.part(part) })),
+        pieces.map((part) => ({ part, samples: opened.part(part, room.subarray(used, (used += samplesIn(part)))) })),
       )
     }
   }
+  return parts
+}
+
+/** Makes edits in their order, and lets go of the parts that they needed. */
+function carryOut(mender: Mender, edits: PaintEdit[], parts: Parts): void {
   for (const edit of edits) {
     if (edit.kind === 'heal') mender.heal(edit)
     else if (edit.kind === 'original') mender.restore(edit)

@@ -13,6 +13,7 @@ type PointwiseStep = StepOf<PointwiseName>
 /** What an operation needs of the picture that it is made for. */
 interface Bench {
   canvas: Canvas
+  memory: Workspace
   /** Puts a table or map into the kernels' memory. */
   put(values: Float32Array | Uint16Array): number
   /** The depth in the kernels' memory. @throws Refusal where none is known. */
@@ -45,16 +46,16 @@ const OPERATIONS: { [K in PointwiseName]: (step: StepOf<K>, bench: Bench) => Ope
     const perDepth = 1 / (to - from)
     return { kind: 'fadeByMap', table: put(fading(stops)), map: depth(), start: -from * perDepth, across: perDepth / 65535 }
   },
-  local: ({ stops, gate, ...stroke }, { canvas: { width, height, depth }, put }) => {
+  local: ({ stops, gate, ...stroke }, { canvas: { width, height, depth }, memory }) => {
     if (gate && !depth) throw refusal('finish.noDepth')
-    const part = strokeBounds({ ...stroke, opacity: 1 }, width, height)
-    const { strength } = strokeMask({ ...stroke, opacity: 1 }, part)
+    const part = strokeBounds(stroke, width, height)
+    const { strength, at: map } = strokeMask({ ...stroke, opacity: 1 }, part, memory)
     for (let y = 0, i = 0; y < part.height; y++)
       for (let x = 0; x < part.width; x++, i++) {
         const at = gate ? depth!.data[(part.y + y) * width + part.x + x] / 65535 : 0
         strength[i] = strength[i] === 0 || (gate && (at < gate.near || at > gate.far)) ? 1 : 2 ** (stops * strength[i])
       }
-    return { kind: 'gains', map: put(strength), ...part }
+    return { kind: 'gains', map, ...part }
   },
 }
 
@@ -102,6 +103,7 @@ export function pointwise(canvas: Canvas, steps: PointwiseStep[], kernels: Kerne
   }
   const bench: Bench = {
     canvas,
+    memory,
     put,
     look,
     depth: () => {

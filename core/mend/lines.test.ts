@@ -1,4 +1,5 @@
 import { linesByDepth, strokeMask, strokeOver } from '.'
+import { WasmKernels, Workspace } from '../raster/kernels'
 
 test('a line lies where near goes over into far, in every column, though single places are wrong', () => {
   const [width, height] = [200, 120]
@@ -29,7 +30,7 @@ test.each([
   [5, 5, 20, 20],
 ])('a stroke over %d, %d, %d × %d covers its middle line fully and ends soon beyond', (x, y, width, height) => {
   const part = { x: 0, y: 0, width: 80, height: 80 }
-  const { strength } = strokeMask(strokeOver({ x, y, width, height }), part)
+  const { strength } = strokeMask(strokeOver({ x, y, width, height }), part, new Workspace(new WasmKernels(), 80))
   const at = (px: number, py: number) => strength[Math.round(py) * 80 + Math.round(px)]
   expect(at(x + width / 2, y + height / 2)).toBe(1)
   if (width >= height) expect([at(x + height / 2, y + height / 2), at(x + width - height / 2, y + height / 2)]).toEqual([1, 1])

@@ -1,20 +1,22 @@
-import { Mender, layBelow, strokeMask, type PaintEdit, type Stroke } from '.'
+import { cutPart, layBelow, Mender, piecesOf, strokeMask, type Depths, type PaintEdit, type Stroke } from '.'
+import { WasmKernels, Workspace } from '../raster/kernels'
 
 const [WIDTH, HEIGHT] = [80, 60]
 const stroke = (change: Partial<Stroke> = {}): Stroke => ({ path: [[40, 30]], radius_px: 12, softness: 0.5, opacity: 1, ...change })
 const ramp = () => Uint16Array.from({ length: WIDTH * HEIGHT * 3 }, (_, i) => (i * 37) % 65536)
 const donor = () => Uint16Array.from({ length: WIDTH * HEIGHT * 3 }, (_, i) => (i * 101 + 500) % 65536)
+const kernels = new WasmKernels()
+const menderOf = (samples: Uint16Array, depths?: Depths) => new Mender(samples, WIDTH, HEIGHT, kernels, depths)
 const painted = (edit: PaintEdit, from = donor(), samples = ramp()) => {
-  const mender = new Mender(samples, WIDTH, HEIGHT)
-  const all = new Mender(from, WIDTH, HEIGHT)
-  for (const part of mender.pieces(edit)) mender.paint(edit, part, all.cut(part))
+  const mender = menderOf(samples)
+  for (const part of piecesOf(edit, WIDTH, HEIGHT)) mender.paint(edit, part, cutPart(from, WIDTH, part))
   return mender.samples
 }
 
 test('inside a stroke is the donor, outside nothing changes, and in between the two are mixed', () => {
   const edit: PaintEdit = { id: '1', kind: 'donor', frame: 'f', ...stroke() }
   const out = painted(edit)
-  const { strength } = strokeMask(edit, { x: 0, y: 0, width: WIDTH, height: HEIGHT })
+  const { strength } = strokeMask(edit, { x: 0, y: 0, width: WIDTH, height: HEIGHT }, new Workspace(kernels, WIDTH))
   const [before, from] = [ramp(), donor()]
   let mixed = 0
   for (let i = 0; i < out.length; i++) {
@@ -37,19 +39,19 @@ test('a gate keeps a stroke to the depths between', () => {
     data: Float32Array.from({ length: WIDTH * HEIGHT }, (_, i) => (i % WIDTH < 40 ? 0.1 : 0.9)),
   }
   const edit: PaintEdit = { id: '1', kind: 'donor', frame: 'f', ...stroke({ gate: { near: 0.5, far: 1 } }) }
-  const mender = new Mender(ramp(), WIDTH, HEIGHT, depths)
-  for (const part of mender.pieces(edit)) mender.paint(edit, part, new Mender(donor(), WIDTH, HEIGHT).cut(part))
+  const mender = menderOf(ramp(), depths)
+  for (const part of piecesOf(edit, WIDTH, HEIGHT)) mender.paint(edit, part, cutPart(donor(), WIDTH, part))
   const at = (x: number) => 3 * (30 * WIDTH + x)
   expect(mender.samples[at(38)]).toBe(ramp()[at(38)])
   expect(mender.samples[at(42)]).toBe(donor()[at(42)])
 })
 
 test('a place is brought back as it was before every edit', () => {
-  const mender = new Mender(ramp(), WIDTH, HEIGHT)
+  const mender = menderOf(ramp())
   const paint: PaintEdit = { id: '1', kind: 'donor', frame: 'f', ...stroke({ radius_px: 20 }) }
   const back: PaintEdit = { id: '2', kind: 'original', ...stroke({ radius_px: 6, softness: 0 }) }
   for (const edit of [paint, back]) mender.remember(edit)
-  for (const part of mender.pieces(paint)) mender.paint(paint, part, new Mender(donor(), WIDTH, HEIGHT).cut(part))
+  for (const part of piecesOf(paint, WIDTH, HEIGHT)) mender.paint(paint, part, cutPart(donor(), WIDTH, part))
   mender.restore(back)
   const at = (x: number) => 3 * (30 * WIDTH + x)
   expect(mender.samples[at(40)]).toBe(ramp()[at(40)])
@@ -65,7 +67,9 @@ test('an even tone brings a darker donor to the picture, and leaves its detail',
   })
   const edit: PaintEdit = { id: '1', kind: 'donor', frame: 'f', evenTone: true, ...stroke({ softness: 0 }) }
   const out = painted(edit, dark, grey)
-  const inside = [...strokeMask(edit, { x: 0, y: 0, width: WIDTH, height: HEIGHT }).strength].flatMap((s, i) => (s > 0 ? [out[3 * i]] : []))
+  const inside = [...strokeMask(edit, { x: 0, y: 0, width: WIDTH, height: HEIGHT }, new Workspace(kernels, WIDTH)).strength].flatMap((s, i) =>
+    s > 0 ? [out[3 * i]] : [],
+  )
   const mean = inside.reduce((a, b) => a + b) / inside.length
   expect(Math.abs(mean - 30_000)).toBeLessThan(60)
   expect(Math.max(...inside) - Math.min(...inside)).toBeGreaterThan(700)
@@ -77,11 +81,11 @@ test('a speck is filled so that the texture around it goes on', () => {
   const stripe = (x: number, y: number) => 32_768 + 20_000 * Math.sin(0.7 * x + 0.4 * y)
   const clean = Uint16Array.from({ length: WIDTH * HEIGHT * 3 }, (_, i) => stripe(Math.floor(i / 3) % WIDTH, Math.floor(i / 3 / WIDTH)))
   const speck: PaintEdit = { id: '1', kind: 'heal', ...stroke({ radius_px: 6, softness: 0 }) }
-  const mask = strokeMask(speck, { x: 0, y: 0, width: WIDTH, height: HEIGHT }).strength
+  const mask = strokeMask(speck, { x: 0, y: 0, width: WIDTH, height: HEIGHT }, new Workspace(kernels, WIDTH)).strength
   const dirty = clean.slice()
   mask.forEach((s, i) => s > 0 && dirty.fill(0, 3 * i, 3 * i + 3))
   const mend = () => {
-    const mender = new Mender(dirty.slice(), WIDTH, HEIGHT)
+    const mender = menderOf(dirty.slice())
     mender.heal(speck)
     return mender.samples
   }

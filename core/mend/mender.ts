@@ -1,7 +1,8 @@
 import type { Rectangle } from '../raster'
+import { Workspace, type Kernels } from '../raster/kernels'
 import type { BoundaryFrame, PaintEdit } from './edits'
 import { heal } from './heal'
-import { strokeBounds, strokeMask, type StrokeMask } from './stroke'
+import { strokeBounds, strokeMask, touchedBy, type StrokeMask } from './stroke'
 import { evenTone } from './tone'
 
 /** A part of a donor: interleaved 16-bit RGB of a rectangle of the picture. */
@@ -20,7 +21,7 @@ export interface Depths {
 const AROUND = 2
 const LEAST_around_px = 40
 /** What lies in one stroke is done in pieces of this size, so that a long stroke does not need its whole rectangle. */
-const PIECE_px = 256
+const PIECE_px = 512
 
 /** What of a picture an edit looks at: what it touches, and for a fill the texture around. */
 export function seenBy(edit: PaintEdit, width: number, height: number): Rectangle {
@@ -28,6 +29,22 @@ export function seenBy(edit: PaintEdit, width: number, height: number): Rectangl
   if (edit.kind === 'heal')
     return widened(bounds, Math.max(LEAST_around_px, Math.round(AROUND * Math.min(bounds.width, bounds.height))), width, height)
   return 'evenTone' in edit && edit.evenTone ? widened(bounds, rimOf(bounds.width, bounds.height), width, height) : bounds
+}
+
+/** The rectangles of a picture that an edit touches: what is needed of its donor. */
+export function piecesOf(edit: PaintEdit, most_x: number, most_y: number): Rectangle[] {
+  const { x, y, width, height } = strokeBounds(edit, most_x, most_y)
+  if (width === 0 || height === 0) return []
+  // A tone is evened over the whole stroke.
+  if ('evenTone' in edit && edit.evenTone) return [seenBy(edit, most_x, most_y)]
+  const list: Rectangle[] = []
+  for (let top = y; top < y + height; top += PIECE_px)
+    for (let left = x; left < x + width; left += PIECE_px) {
+      const part = { x: left, y: top, width: Math.min(PIECE_px, x + width - left), height: Math.min(PIECE_px, y + height - top) }
+      const touched = touchedBy(edit, part)
+      if (touched.width > 0) list.push(touched)
+    }
+  return list
 }
 
 /** Carries out edits on a picture of interleaved 16-bit RGB, in place. Where a stroke's strength is 0 nothing changes. */
@@ -39,27 +56,13 @@ export class Mender {
     readonly samples: Uint16Array,
     readonly width: number,
     readonly height: number,
+    private readonly kernels: Kernels,
     private readonly depths?: Depths,
   ) {}
 
   /** Keeps what an edit of kind `original` will bring back; to be asked before the first edit is made. */
   remember(edit: PaintEdit): void {
-    if (edit.kind === 'original') this.original.set(edit, this.cut(strokeBounds(edit, this.width, this.height)))
-  }
-
-  /** The rectangles of the picture that an edit touches: what is needed of its donor. */
-  pieces(edit: PaintEdit): Rectangle[] {
-    const { x, y, width, height } = strokeBounds(edit, this.width, this.height)
-    // A tone is evened over the whole stroke.
-    if (width === 0 || height === 0) return []
-    if ('evenTone' in edit && edit.evenTone) return [seenBy(edit, this.width, this.height)]
-    const list: Rectangle[] = []
-    for (let top = y; top < y + height; top += PIECE_px)
-      for (let left = x; left < x + width; left += PIECE_px) {
-        const part = { x: left, y: top, width: Math.min(PIECE_px, x + width - left), height: Math.min(PIECE_px, y + height - top) }
-        if (mayTouch(edit, part)) list.push(part)
-      }
-    return list
+    if (edit.kind === 'original') this.original.set(edit, cutPart(this.samples, this.width, strokeBounds(edit, this.width, this.height)))
   }
 
   /** Paints one piece of an edit from its donor, interleaved as the piece is. */
@@ -69,7 +72,7 @@ export class Mender {
       const raised = Float32Array.from(donor, (value) => value / 65535)
       evenTone(
         raised,
-        Float32Array.from(this.cut(part), (value) => value / 65535),
+        Float32Array.from(cutPart(this.samples, this.width, part), (value) => value / 65535),
         mask,
       )
       this.blend(mask, raised, 65535)
@@ -89,7 +92,11 @@ export class Mender {
     if (bounds.width === 0 || bounds.height === 0) return
     const part = seenBy(edit, this.width, this.height)
     const mask = this.mask(edit, part)
-    const patch = { width: part.width, height: part.height, samples: Float32Array.from(this.cut(part), (value) => value / 65535) }
+    const patch = {
+      width: part.width,
+      height: part.height,
+      samples: Float32Array.from(cutPart(this.samples, this.width, part), (value) => value / 65535),
+    }
     heal(
       patch,
       Uint8Array.from(mask.strength, (s) => Number(s > 0)),
@@ -97,18 +104,9 @@ export class Mender {
     this.blend(mask, patch.samples, 65535)
   }
 
-  /** A rectangle of the picture as it is now. */
-  cut({ x, y, width, height }: Rectangle): Uint16Array {
-    const out = new Uint16Array(width * height * 3)
-    for (let row = 0; row < height; row++) {
-      const from = 3 * ((y + row) * this.width + x)
-      out.set(this.samples.subarray(from, from + 3 * width), 3 * row * width)
-    }
-    return out
-  }
-
+  /** Of use until the kernels are run again. */
   private mask(edit: PaintEdit, part: Rectangle): StrokeMask {
-    const mask = strokeMask(edit, part)
+    const mask = strokeMask(edit, part, new Workspace(this.kernels, part.width))
     const { gate } = edit
     if (!gate || !this.depths) return mask
     const { data, width, most } = this.depths
@@ -123,11 +121,17 @@ export class Mender {
   /** Mixes in what is laid over, interleaved as the mask is and `scale` times as it stands, by the mask's strength. */
   private blend({ x, y, width, height, strength }: StrokeMask, over: Uint16Array | Float32Array, scale = 1): void {
     const { samples } = this
-    for (let row = 0, k = 0; row < height; row++) {
+    for (let row = 0; row < height; row++) {
       let to = 3 * ((y + row) * this.width + x)
-      for (let column = 0, from = 3 * k; column < width; column++, k++, from += 3, to += 3) {
+      for (let k = row * width, from = 3 * k; k < (row + 1) * width; k++, from += 3, to += 3) {
         const s = strength[k]
         if (s === 0) continue
+        if (s === 1 && scale === 1) {
+          samples[to] = over[from]
+          samples[to + 1] = over[from + 1]
+          samples[to + 2] = over[from + 2]
+          continue
+        }
         samples[to] += s * (scale * over[from] - samples[to]) + 0.5
         samples[to + 1] += s * (scale * over[from + 1] - samples[to + 1]) + 0.5
         samples[to + 2] += s * (scale * over[from + 2] - samples[to + 2]) + 0.5
@@ -136,17 +140,14 @@ export class Mender {
   }
 }
 
-/** Whether some part of a stroke's path comes near a rectangle; cheaper than its mask, and never wrongly no. */
-function mayTouch({ path, radius_px }: PaintEdit, { x, y, width, height }: Rectangle): boolean {
-  return path.some(([ax, ay], k) => {
-    const [bx, by] = path[Math.min(k + 1, path.length - 1)]
-    return (
-      Math.max(ax, bx) + radius_px >= x &&
-      Math.min(ax, bx) - radius_px <= x + width &&
-      Math.max(ay, by) + radius_px >= y &&
-      Math.min(ay, by) - radius_px <= y + height
-    )
-  })
+/** A rectangle of a picture of interleaved RGB. */
+export function cutPart(samples: Uint16Array, pictureWidth: number, { x, y, width, height }: Rectangle): Uint16Array {
+  const out = new Uint16Array(width * height * 3)
+  for (let row = 0; row < height; row++) {
+    const from = 3 * ((y + row) * pictureWidth + x)
+    out.set(samples.subarray(from, from + 3 * width), 3 * row * width)
+  }
+  return out
 }
 
 const rimOf = (width: number, height: number) => Math.max(8, Math.round(0.5 * Math.min(width, height)))

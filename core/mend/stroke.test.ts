@@ -1,7 +1,12 @@
 import * as fc from 'fast-check'
-import { standingEdits, strengthAt, strokeBounds, strokeMask, type MendEdit, type Stroke } from '.'
+import { standingEdits, strengthAt, strokeBounds, strokeMask, touchedBy, type MendEdit, type Stroke } from '.'
+import type { Rectangle } from '../raster'
+import { WasmKernels, Workspace } from '../raster/kernels'
 
 const stroke = (change: Partial<Stroke> = {}): Stroke => ({ path: [[20, 20]], radius_px: 10, softness: 0.5, opacity: 1, ...change })
+
+const kernels = new WasmKernels()
+const maskOf = (one: Stroke, part: Rectangle) => strokeMask(one, part, new Workspace(kernels, part.width)).strength.slice()
 
 describe('the strength of a stroke', () => {
   test('is whole to where its softness begins, and nothing from the radius on', () => {
@@ -23,8 +28,8 @@ describe('the strength of a stroke', () => {
     ))
 
   test('parts of one stroke that overlap do not add up', () => {
-    const once = strokeMask(stroke({ opacity: 0.5 }), { x: 0, y: 0, width: 40, height: 40 })
-    const thrice = strokeMask(
+    const once = maskOf(stroke({ opacity: 0.5 }), { x: 0, y: 0, width: 40, height: 40 })
+    const thrice = maskOf(
       stroke({
         opacity: 0.5,
         path: [
@@ -36,8 +41,8 @@ describe('the strength of a stroke', () => {
       }),
       { x: 0, y: 0, width: 40, height: 40 },
     )
-    expect(Math.max(...thrice.strength)).toBe(0.5)
-    expect(once.strength[20 * 40 + 12]).toBeCloseTo(thrice.strength[20 * 40 + 12], 6)
+    expect(Math.max(...thrice)).toBe(0.5)
+    expect(once[20 * 40 + 12]).toBeCloseTo(thrice[20 * 40 + 12], 6)
   })
 
   test('a mask is the distance to the path, worked out pixel by pixel', () => {
@@ -53,18 +58,41 @@ describe('the strength of a stroke', () => {
     fc.assert(
       fc.property(paths, fc.double({ min: 0.6, max: 18, noNaN: true }), share, (path, radius_px, softness) => {
         const one = stroke({ path, radius_px, softness })
-        const mask = strokeMask(one, { x: 3, y: 2, width: 40, height: 38 })
+        const mask = maskOf(one, { x: 3, y: 2, width: 40, height: 38 })
         let worst = 0
         for (let y = 2; y < 40; y++)
           for (let x = 3; x < 43; x++) {
             const away = Math.min(...path.map((at, k) => toPiece(x, y, at, path[Math.min(k + 1, path.length - 1)])))
             // A hard rim may fall to either side of a pixel that lies on it.
             if (Math.abs(away - radius_px) < 1e-5) continue
-            worst = Math.max(worst, Math.abs(mask.strength[(y - 2) * 40 + x - 3] - strengthAt(away, one)))
+            worst = Math.max(worst, Math.abs(mask[(y - 2) * 40 + x - 3] - strengthAt(away, one)))
           }
         expect(worst).toBeLessThan(1e-3)
       }),
       { numRuns: 60 },
+    )
+  })
+
+  test('a part of a mask is what it is in the whole, to the last bit', () => {
+    const along = fc.double({ min: -8, max: 128, noNaN: true })
+    const cut = fc.record({ x: fc.nat(60), y: fc.nat(60), width: fc.integer({ min: 1, max: 60 }), height: fc.integer({ min: 1, max: 60 }) })
+    const paths = fc.array(fc.tuple(along, along), { minLength: 1, maxLength: 9 })
+    fc.assert(
+      fc.property(paths, fc.double({ min: 0.6, max: 30, noNaN: true }), fc.constantFrom(0, 0.3, 1), cut, (path, radius_px, softness, part) => {
+        const one = stroke({ path, radius_px, softness })
+        const whole = maskOf(one, { x: 0, y: 0, width: 120, height: 120 })
+        const there = Float32Array.from({ length: part.width * part.height }, (_, i) => {
+          return whole[(part.y + Math.floor(i / part.width)) * 120 + part.x + (i % part.width)]
+        })
+        expect(maskOf(one, part)).toEqual(there)
+        // What is said to be touched holds all that is.
+        const { x, y, width, height } = touchedBy(one, part)
+        for (let v = 0, i = 0; v < part.height; v++)
+          for (let u = 0; u < part.width; u++, i++) {
+            const within = part.x + u >= x && part.x + u < x + width && part.y + v >= y && part.y + v < y + height
+            if (there[i] > 0) expect(within).toBe(true)
+          }
+      }),
     )
   })
 

@@ -1,4 +1,4 @@
-import { layBelow, Mender, type Depths, type PaintEdit } from '@/core/mend'
+import { cutPart, layBelow, Mender, piecesOf, type Depths, type PaintEdit } from '@/core/mend'
 import type { Rectangle } from '@/core/raster'
 import { warpPart, WasmKernels, type FrameSamples } from '@/core/raster/kernels'
 import type { FramePlace } from '@/schemas'
@@ -62,14 +62,14 @@ function samplesOf(url: string): Promise<FrameSamples> {
 async function paint({ base, depths, whole, part, cut, edits }: PaintOrder): Promise<ImageBitmap> {
   const samples = typeof base === 'string' ? raised(await samplesOf(base)) : await laid(base, part)
   const before = whole ? undefined : samples.slice()
-  const mender = new Mender(samples, part.width, part.height, depths === undefined ? undefined : await depthsOf(depths, part))
+  const mender = new Mender(samples, part.width, part.height, kernels, depths === undefined ? undefined : await depthsOf(depths, part))
   for (const { edit } of edits) mender.remember(edit)
   for (const { edit, donor } of edits) {
     if (edit.kind === 'heal') mender.heal(edit)
     else if (edit.kind === 'original') mender.restore(edit)
     else if (donor) {
       const source = await samplesOf(donor.url)
-      for (const piece of mender.pieces(edit)) mender.paint(edit, piece, shownBy(donor, source, part, piece))
+      for (const piece of piecesOf(edit, part.width, part.height)) mender.paint(edit, piece, shownBy(donor, source, part, piece))
     }
   }
   return bitmapOf(mender.samples, before, part, cut)
@@ -80,7 +80,7 @@ const raised = (samples: FrameSamples) => (samples instanceof Uint16Array ? samp
 
 /** A piece of the part as a donor shows it. */
 function shownBy({ placed }: DonorSource, source: FrameSamples, part: Rectangle, piece: Rectangle): Uint16Array {
-  if (!placed) return new Mender(raised(source), part.width, part.height).cut(piece)
+  if (!placed) return cutPart(raised(source), part.width, piece)
   const { frame, held, place, at } = placed
   return warpPart(kernels, source, frame, place, { ...piece, x: piece.x + at.x, y: piece.y + at.y }, held)
 }

@@ -32,12 +32,17 @@ export class FrameWarper {
   }
 
   /** Writes the frame's three channels into planes of 16 bits. The samples are put at `scratch` in the memory, which needs room for them and 64 bytes more. */
-  warp(samples: FrameSamples, { motion, bend, gain }: Laying, scratch: number, planes: readonly [Slab, Slab, Slab]): void {
-    const { width, height } = this
-    const { kernels } = this.space
+  warp(samples: FrameSamples, laying: Laying, scratch: number, planes: readonly [Slab, Slab, Slab]): void {
     const wide = samples instanceof Uint16Array
     const there = wide ? Uint16Array : Uint8Array
-    new there(kernels.buffer(), scratch, samples.length).set(samples)
+    new there(this.space.kernels.buffer(), scratch, samples.length).set(samples)
+    this.warpThere(wide, laying, scratch, planes)
+  }
+
+  /** The same for samples that are at `scratch` already, of 16 bits or 8. */
+  warpThere(wide: boolean, { motion, bend, gain }: Laying, scratch: number, planes: readonly [Slab, Slab, Slab]): void {
+    const { width, height } = this
+    const { kernels } = this.space
     const [red, green, blue] = planes
     const { startU, acrossU, downU, startV, acrossV, downV } = readingFor(motion, width, height)
     const reading = [startU, acrossU, downU, startV, acrossV, downV]
@@ -60,7 +65,7 @@ const MARGIN_px = 16
 /**
  * A rectangle of a frame brought into the reference frame, as interleaved 16-bit RGB: the same as of the whole frame, without
  * warping that. `part` is of the reference; `width` × `height` is the frame's size. `samples` are those of the whole frame, or of what of it
- * is `held`: no less than {@link heldFor} says.
+ * is `held`: no less than {@link heldFor} says. Put `into` an array where there is one.
  */
 export function warpPart(
   kernels: Kernels,
@@ -69,6 +74,7 @@ export function warpPart(
   laying: Laying,
   part: Rectangle,
   held: Rectangle = { x: 0, y: 0, width, height },
+  into?: Uint16Array,
 ): Uint16Array {
   // Where the kernel would begin a group of columns and a row of the bend's net in the whole frame, it does so here.
   const [x, y] = [GROUP * Math.floor((part.x - MARGIN_px) / GROUP), NET_ROWS * Math.floor((part.y - MARGIN_px) / NET_ROWS)]
@@ -78,18 +84,18 @@ export function warpPart(
   const warper = new FrameWarper(space, wider.width, wider.height)
   const scratch = space.bytes(wider.width * wider.height * 6 + 64)
   const planes = [0, 1, 2].map(() => space.plane(wider.width, wider.height, 2)) as [Slab, Slab, Slab]
-  warper.warp(cutOut(samples, held, area), { ...laying, motion, bend: laying.bend && bendWithin(laying.bend, wider) }, scratch, planes)
-  const out = new Uint16Array(part.width * part.height * 3)
-  const [red, green, blue] = planes.map(({ at, stride }) => new Uint16Array(kernels.buffer(), at, stride * wider.height))
-  for (let y = 0, o = 0; y < part.height; y++) {
-    let i = (part.y - wider.y + y) * planes[0].stride + part.x - wider.x
-    for (let x = 0; x < part.width; x++, i++, o += 3) {
-      out[o] = red[i]
-      out[o + 1] = green[i]
-      out[o + 2] = blue[i]
-    }
-  }
-  return out
+  const wide = samples instanceof Uint16Array
+  const there = wide ? Uint16Array : Uint8Array
+  cutOut(samples, held, area, new there(kernels.buffer(), scratch, 3 * area.width * area.height))
+  warper.warpThere(wide, { ...laying, motion, bend: laying.bend && bendWithin(laying.bend, wider) }, scratch, planes)
+  // The samples have been read: the part goes where they were.
+  const [left, top] = [part.x - wider.x, part.y - wider.y]
+  const args = [...planes.map(({ at }) => at), planes[0].stride, left, top, part.width, scratch]
+  kernels.run('interleave', args, part.height)
+  const there16 = new Uint16Array(kernels.buffer(), scratch, 3 * part.width * part.height)
+  if (!into) return there16.slice()
+  into.set(there16)
+  return into
 }
 
 /** What of a frame has to be held for every part within a rectangle of the reference. */
@@ -103,9 +109,8 @@ export function heldFor(motion: Similarity, { x, y, width, height }: Rectangle, 
   return { x: left, y: top, width: Math.ceil(Math.max(...us)) + around - left, height: Math.ceil(Math.max(...vs)) + around - top }
 }
 
-/** A rectangle of a frame, cut out of what is held of it; beyond that its edge is repeated. */
-function cutOut(samples: FrameSamples, held: Rectangle, area: Rectangle): FrameSamples {
-  const out = samples instanceof Uint16Array ? new Uint16Array(area.width * area.height * 3) : new Uint8Array(area.width * area.height * 3)
+/** Copies a rectangle of a frame out of what is held of it; beyond that its edge is repeated. */
+function cutOut(samples: FrameSamples, held: Rectangle, area: Rectangle, out: FrameSamples): void {
   const left = area.x - held.x
   const whole = left >= 0 && left + area.width <= held.width
   for (let y = 0, o = 0; y < area.height; y++) {
@@ -122,5 +127,4 @@ function cutOut(samples: FrameSamples, held: Rectangle, area: Rectangle): FrameS
       out[o + 2] = samples[from + 2]
     }
   }
-  return out
 }

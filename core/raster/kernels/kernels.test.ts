@@ -1,7 +1,7 @@
 import * as fc from 'fast-check'
 import { bendNet, IDENTITY, netSize, readingFor, SHARPNESS, WHOLE_WEIGHT, wholeTaps, type Bend } from '..'
 import { at, both, everySize, expectAlike, fill, size, type Size } from './testKernels'
-import { POINT, POINTS_EACH, type Workspace } from '.'
+import { PIECE_places, POINT, POINTS_EACH, type Workspace } from '.'
 
 /** A fine and a coarse level of three channels each. */
 function levels(space: Workspace, { width, height, seed }: Size, bytes: 2 | 4) {
@@ -180,6 +180,20 @@ describe('the compiled kernels do what the plain ones do, at every size', () => 
         }),
       )
     })
+    everySize(({ width, height, seed }) => {
+      const [left, top] = [seed % width, seed % height]
+      const [twin, compiled] = both('interleave', width, (space) => {
+        const planes = [0, 1, 2].map((channel) => {
+          const slab = space.plane(width, height, 2)
+          new Uint16Array(space.kernels.buffer(), slab.at, slab.stride * height).forEach((_, i, all) => (all[i] = i * 7919 + channel))
+          return slab
+        })
+        const rows = height - top
+        const out = { ...space.plane(3 * (width - left), rows, 2), stride: 3 * (width - left) }
+        return { args: [...at(planes), planes[0].stride, left, top, width - left, out.at], rows, out: [out] }
+      })
+      expect(twin).toEqual(compiled)
+    })
     const within = (most: number) => fc.double({ min: -most, max: most, noNaN: true })
     const moved = { ...size, dx: within(9), turn: within(0.02), bent: fc.option(within(3)) }
     fc.assert(
@@ -205,6 +219,36 @@ describe('the compiled kernels do what the plain ones do, at every size', () => 
       { numRuns: 30 },
     )
   })
+
+  test('the strength of a stroke', () =>
+    everySize(({ width, height, seed }) => {
+      const random = (k: number) => ((seed * 7919 + k * 104729) % 1000) / 1000
+      for (const [core, opacity] of [
+        [0, 1],
+        [4, 0.6],
+      ])
+        expectAlike(
+          both('strokeStrength', width, (space) => {
+            const [list, out] = [space.bytes(4 * PIECE_places * 3), space.bytes(4 * width * height)]
+            const pieces = [0, 1, 2].flatMap((k) => {
+              const [ux, uy] = k === 2 ? [0, 0] : [20 * random(k) - 10, 20 * random(k + 9) - 10]
+              return [
+                Math.floor(40 * random(k + 3)),
+                random(k + 4),
+                Math.floor(30 * random(k + 5)),
+                random(k + 6),
+                ux,
+                uy,
+                k === 2 ? 0 : 1 / (ux ** 2 + uy ** 2),
+              ]
+            })
+            new Float32Array(space.kernels.buffer(), list, pieces.length).set(pieces)
+            const slab = { at: out, width, height, stride: width, bytes: 4 as const }
+            return { args: [list, 3, 9, core, opacity, out, width], rows: height, out: [slab] }
+          }),
+          2e-5,
+        )
+    }))
 
   // The last block is not full.
   const COUNT = 300

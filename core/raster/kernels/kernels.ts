@@ -2,7 +2,18 @@ import { KERNELS as COMPILED } from './generated'
 import * as twin from './twin'
 
 /** Kernels that compute in rows of their own: what takes `rows`, `rowsBytes` and `part` before the rows of the result. */
-const IN_ROWS = new Set<string>(['warpSamples', 'reduce', 'expand', 'smooth', 'energy', 'accumulate', 'collapse', 'deliver', 'finishRows'])
+const IN_ROWS = new Set<string>([
+  'warpSamples',
+  'reduce',
+  'expand',
+  'smooth',
+  'energy',
+  'accumulate',
+  'collapse',
+  'deliver',
+  'finishRows',
+  'strokeStrength',
+])
 
 export const keepsRows = (name: KernelName) => IN_ROWS.has(name)
 

@@ -8,7 +8,7 @@
 // @ts-nocheck: AssemblyScript has types and operators that TypeScript does not know.
 
 export { collect, normalSums, sampleAt } from './align'
-export { warpSamples, luma } from './samples'
+export { warpSamples, luma, interleave } from './samples'
 export { reduce, expand, smooth, gradients } from './pyramid'
 export { energy, raise } from './weights'
 export { mix, squareApart } from './compare'
@@ -18,3 +18,4 @@ export { softenAlong, softenDown, develop } from './develop'
 export { accumulate, accumulateTop, divide, collapse, deliver, peak } from './sums'
 export { even } from './depth'
 export { finishRows, luminance, sharpenRows } from './finish'
+export { strokeStrength } from './stroke'

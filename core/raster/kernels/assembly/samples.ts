@@ -256,3 +256,28 @@ export function luma(samples: usize, wide: i32, target: usize, stride: i32, widt
     }
   }
 }
+
+/** A rectangle of three planes of u16, from `left`, `top` on, as interleaved samples without padding. */
+export function interleave(
+  red: usize, green: usize, blue: usize, stride: i32, left: i32, top: i32, width: i32, out: usize, from: i32, to: i32,
+): void {
+  for (let y = from; y < to; y++) {
+    let o = <usize>((top + y) * stride + left) << 1
+    let p = out + <usize>y * <usize>width * 6
+    let x = 0
+    for (; x + 8 <= width; x += 8, o += 16, p += 48) {
+      const r = v128.load(red + o)
+      const g = v128.load(green + o)
+      const b = v128.load(blue + o)
+      // r0 g0 b0 r1 g1 b1 r2 g2 | b2 r3 g3 b3 r4 g4 b4 r5 | g5 b5 r6 g6 b6 r7 g7 b7
+      v128.store(p, v128.shuffle<i16>(v128.shuffle<i16>(r, g, 0, 8, 0, 1, 9, 0, 2, 10), b, 0, 1, 8, 3, 4, 9, 6, 7))
+      v128.store(p, v128.shuffle<i16>(v128.shuffle<i16>(r, g, 0, 3, 11, 0, 4, 12, 0, 5), b, 10, 1, 2, 11, 4, 5, 12, 7), 16)
+      v128.store(p, v128.shuffle<i16>(v128.shuffle<i16>(r, g, 13, 0, 6, 14, 0, 7, 15, 0), b, 0, 13, 2, 3, 14, 5, 6, 15), 32)
+    }
+    for (; x < width; x++, o += 2, p += 6) {
+      store<u16>(p, load<u16>(red + o))
+      store<u16>(p + 2, load<u16>(green + o))
+      store<u16>(p + 4, load<u16>(blue + o))
+    }
+  }
+}

@@ -4,7 +4,7 @@
  * of the result are made. Rows of f32, or of u16, are `stride` places apart.
  */
 export { collect, normalSums, sampleAt } from './align'
-export { luma, warpSamples } from './samples'
+export { interleave, luma, warpSamples } from './samples'
 export { expand, gradients, reduce, smooth } from './pyramid'
 export { energy, raise } from './weights'
 export { mix, squareApart } from './compare'
@@ -14,3 +14,4 @@ export { develop, softenAlong, softenDown } from './develop'
 export { accumulate, accumulateTop, collapse, deliver, divide, peak } from './sums'
 export { even } from './depth'
 export { finishRows, luminance, sharpenRows } from './finish'
+export { strokeStrength } from './stroke'

@@ -145,3 +145,24 @@ export function luma(memory: ArrayBuffer, at: number, wide: number, target: numb
       out[y * stride + x] = 0.2126 * lightOf(samples[s] * unit) + 0.7152 * lightOf(samples[s + 1] * unit) + 0.0722 * lightOf(samples[s + 2] * unit)
   }
 }
+
+/** A rectangle of three planes of u16, from `left`, `top` on, as interleaved samples without padding. */
+export function interleave(
+  memory: ArrayBuffer,
+  red: number,
+  green: number,
+  blue: number,
+  stride: number,
+  left: number,
+  top: number,
+  width: number,
+  out: number,
+  from: number,
+  to: number,
+): void {
+  const samples = new Uint16Array(memory, out)
+  for (const [channel, at] of [red, green, blue].entries()) {
+    const plane = new Uint16Array(memory, at)
+    for (let y = from; y < to; y++) for (let x = 0; x < width; x++) samples[3 * (y * width + x) + channel] = plane[(top + y) * stride + left + x]
+  }
+}
