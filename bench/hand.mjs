@@ -50,6 +50,9 @@ try {
         await page.mouse.move(middle.x - 200 + 50 * k, middle.y)
         await page.waitForTimeout(200)
       }
+      // Its zoom levels are made once, in some seconds, and its tiles fetched.
+      await page.waitForLoadState('networkidle')
+      await page.waitForTimeout(2000)
     }
     await page.evaluate(watch, '[data-testid="zoom-view"] canvas')
     for (let k = 0; k < MOVES; k++) {

@@ -37,6 +37,18 @@ test('specks are found where they are, with how much light they take', () => {
   for (const { darkness } of found.specks) expect(Math.abs(darkness - 0.27)).toBeLessThan(0.08)
 })
 
+test.each([
+  ['fossil', 12],
+  ['nib', 21],
+])('specks over the texture of %s are found, and nothing else', (scene, seed) => {
+  const { specks } = search(series(scene, seed, [{ kind: 'dust', specks: 4 }]))
+  const real = specksOf(4, randomStream(seed + 99))
+  const isReal = (speck: { x: number; y: number }) =>
+    real.some(({ x, y, radius }) => Math.hypot(speck.x - x * WIDTH, speck.y - y * HEIGHT) < radius * WIDTH)
+  expect(specks.filter(isReal).length).toBeGreaterThanOrEqual(3)
+  expect(specks.filter((speck) => !isReal(speck))).toEqual([])
+})
+
 test.each(['bowl', 'fossil', 'nib'])('in a clean series of %s nothing is taken for dust', (scene) => {
   expect(search(series(scene, 12, [])).specks).toEqual([])
 })

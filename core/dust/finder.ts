@@ -1,6 +1,9 @@
 import { membrane } from '../mend'
-import { beneath, dipAt, type Disc, type KeptFrame } from './beneath'
-import { apply, createPlane, invert, reduce, smooth, type Plane, type Similarity } from '../raster'
+import { mean as meanOf } from '../statistics'
+import { reduce, smooth, type Plane, type Similarity } from '../raster'
+import { discOf, fitted, type Disc } from './disc'
+import { SensorField, type CloseUp } from './field'
+import { LOG_PART, narrowOf } from './seen'
 
 /** A speck on the sensor: it lies at the same place of every frame. Lengths in px of the frames that were looked at. */
 export interface Speck {
@@ -28,258 +31,157 @@ export interface FoundDust {
 /** Dust is looked for in frames no wider than this: smaller specks do no harm. */
 export const DUST_WIDTH_px = 1000
 
-/** Detail is looked at in so many sizes, each twice as coarse: specks of a few px and of some dozen. */
+const LEAST_FRAMES = 5
+/** So many frames tell enough; of long series every second, fourth, … one is kept. */
+const MOST_KEPT = 24
+/** Spots are looked for in so many sizes, each twice as coarse, and so many of them at the most in each. */
 const SIZES = 3
-/** A place is looked at where the frames in the mean are darker than around by so much, as a logarithm. */
-const LEAST_MEAN = 0.015
-/** So many of them at the most in each size, the darkest: dust stands out, and texture has thousands. */
-const MOST_CANDIDATES = 200
-/** What is steadily dark is so by more than this. */
-const LEAST_DIP = 0.008
-/** Such a speck takes away so much, as a logarithm; what was beneath it is darker than around by at most a part of that, */
-const LEAST_DARK = 0.075
-const BENEATH = 0.15
-/** and four frames of five have this part of it. So many pairs of frames tell. */
-const MOSTLY = 0.65
-/** It stands out from what the subject has there by so many deviations. */
-const TIMES_SPREAD = 2.3
-const LEAST_PAIRS = 4
-/** Where the subject hardly moves, what is steady beyond doubt: in the two finest sizes together, and in the finest; and so dark. */
-const MIDDLE = { steady: 1.8, finest: 0.3, dip: 0.02 }
-/** What lies around it, in the mean of the frames, is darker than around by at most this part: it is a spot, and no line. */
-const ALONE = 0.5
-/** Specks are no larger and no smaller than this, as parts of the width, and at least so many px. */
+const MOST_CANDIDATES = 60
+const LEAST_DIP = 0.02
+/** A speck takes away so much, as a logarithm, and each frame says so alone: four of five have this part of the mean. */
+const LEAST_DARK = 0.05
+const MOSTLY = 0.9
+/**
+ * What four frames of five differ by from others is due to it by this part, and the mean of the frames is so many deviations. Where less
+ * is due to it, as where texture hardly moves, it has to be steadier, and not faint.
+ */
+const CLEAR = { explained: 0.6, steady: 8, dark: LEAST_DARK }
+const DOUBTFUL = { explained: 0.25, steady: 11, dark: 0.1 }
+/** Rounds of a first look, at which half of all that is enough, of a second, and of its shade. */
+const LOOKS = [0, 6, 60] as const
+/** Specks are no larger than this part of the width. */
 const MOST_RADIUS = 0.02
-/** The subject moved beneath it all the same: by so much of its radius, and so many px. */
-const MOVED = 0.5
-const LEAST_MOVED_px = 2.5
-/** The focus passed through the subject: its detail changed by this factor. A spot on it would have changed too. */
-const PASSED = 8
-const CELL_px = 8
 /** A speck's rim goes on so far beyond what is surely dark, in parts of its radius. */
 const RIM = 0.6
 
 /**
- * Finds dust on the sensor from a whole series, before its frames are moved: what lies still and equally dark in every frame, while
- * the subject beneath breathes, nears or goes through the focus. Takes each frame once; memory does not grow with their number.
+ * Finds dust on the sensor from a whole series, before its frames are moved: what lies still and equally dark in every frame, while the
+ * subject moves beneath. Takes each frame once; memory does not grow with their number.
  */
 export class DustFinder {
-  private logs: Plane = { width: 0, height: 0, data: new Float32Array() }
-  /** The least and the most that any frame is darker than around, size by size. */
-  private dips: { least: Plane; most: Plane; sum: Plane }[] = []
-  /** The least and the most detail that any frame shows in each cell. */
-  private detail?: { least: Float32Array; most: Float32Array }
+  private size = { width: 0, height: 0 }
   private count = 0
-  /** Frames as logarithms, in parts of LOG_PART; of long series every second, fourth, … one. */
-  private kept: KeptFrame[] = []
+  private kept: { index: number; log: Int16Array }[] = []
   private every = 1
 
-  /** Takes the next frame's luma, encoded, 0 … 1, some 600 to 1000 px wide; all frames must have one size. */
+  /** Takes the next frame's luma, encoded, 0 … 1, some 500 to 1000 px wide; all frames must have one size. */
   add(luma: Plane): void {
-    if (this.count === 0) this.logs = createPlane(luma.width, luma.height)
-    const log = createPlane(luma.width, luma.height)
-    for (let i = 0; i < log.data.length; i++) {
-      const value = Math.log(Math.max(luma.data[i], 1 / 255))
-      log.data[i] = value
-      this.logs.data[i] += value
-    }
-    this.keep(log)
-    let plane: Plane = log
-    for (let size = 0; size < SIZES; size++) {
-      const fine = smooth(plane)
-      const dip = lessEach(smooth(smooth(smooth(smooth(fine)))), fine)
-      if (size === 0) this.keepDetail(dip)
-      const known = this.dips[size]
-      if (!known) this.dips.push({ least: dip, most: copyOf(dip), sum: copyOf(dip) })
-      else
-        for (let i = 0; i < dip.data.length; i++) {
-          if (dip.data[i] < known.least.data[i]) known.least.data[i] = dip.data[i]
-          if (dip.data[i] > known.most.data[i]) known.most.data[i] = dip.data[i]
-          known.sum.data[i] += dip.data[i]
-        }
-      if (size + 1 < SIZES) plane = reduce(plane)
-    }
-    this.count++
+    this.size = { width: luma.width, height: luma.height }
+    const index = this.count++
+    if (index % this.every !== 0) return
+    const logs = { ...luma, data: luma.data.map((value) => Math.log(Math.max(value, 1 / 255))) }
+    const detail = narrowOf(logs).data
+    // Made in a loop: a call for each value takes ten times as long.
+    const log = new Int16Array(detail.length)
+    for (let i = 0; i < log.length; i++) log[i] = Math.round(detail[i] / LOG_PART)
+    this.kept.push({ index, log })
+    if (this.kept.length <= MOST_KEPT) return
+    this.every *= 2
+    this.kept = this.kept.filter((frame) => frame.index % this.every === 0)
   }
 
   /**
    * What was found; `motions` lead from the reference to each frame that was added, in px of frames `width_px` wide, undefined for one
    * that lies nowhere on it. Fewer than five frames tell nothing.
    */
-  finish(motions: (Similarity | undefined)[], width_px = this.width): FoundDust {
-    const { width, height, count } = this
+  finish(motions: (Similarity | undefined)[], width_px = this.size.width): FoundDust {
+    const { width, height } = this.size
     const scale = width / width_px
-    const small = motions.map((motion) => motion && { ...motion, dx_px: motion.dx_px * scale, dy_px: motion.dy_px * scale })
-    if (count < LEAST_FRAMES) return { width, height, specks: [] }
-    const specks = this.candidates()
-      .filter((disc) => this.isSpeck(disc, small))
-      .flatMap((disc) => this.speckOf(disc))
+    const frames = this.kept.flatMap(({ index, log }) => {
+      const motion = motions[index]
+      return motion ? [{ log, motion: { ...motion, dx_px: motion.dx_px * scale, dy_px: motion.dy_px * scale } }] : []
+    })
+    if (frames.length < LEAST_FRAMES) return { width, height, specks: [] }
+    const field = new SensorField(frames, width, height)
+    const specks: Speck[] = []
+    for (const disc of candidates(field)) {
+      // Of a large speck a part of its rim may stand out as well.
+      if (specks.some(({ x, y, radius_px }) => Math.hypot(x - disc.x, y - disc.y) < 1.5 * radius_px + disc.radius_px)) continue
+      const speck = speckOf(field, disc)
+      if (speck) specks.push(speck)
+    }
     return { width, height, specks }
-  }
-
-  private keep({ data }: Plane): void {
-    if (this.count % this.every !== 0) return
-    // Made in a loop: a call for each value takes ten times as long.
-    const log = new Int16Array(data.length)
-    for (let i = 0; i < log.length; i++) log[i] = Math.round(data[i] / LOG_PART)
-    this.kept.push({ index: this.count, log })
-    if (this.kept.length <= MOST_KEPT) return
-    this.every *= 2
-    this.kept = this.kept.filter(({ index }) => index % this.every === 0)
-  }
-
-  /** Dark spots of the mean of all frames, the darkest first, none within another; each of the size that suits it best. */
-  private candidates(): Disc[] {
-    const mean = { width: this.width, height: this.height, data: Int16Array.from(this.logs.data, (value) => value / this.count / LOG_PART) }
-    const most_px = MOST_RADIUS * this.width
-    const found = this.dips.flatMap(({ sum, least }, size) =>
-      peaksOf(sum)
-        .filter((at) => sum.data[at] > LEAST_MEAN * this.count && least.data[at] > -LEAST_MEAN)
-        .sort((a, b) => sum.data[b] - sum.data[a])
-        .slice(0, MOST_CANDIDATES)
-        .map((at) => fitted(mean, { x: (at % sum.width) * 2 ** size, y: Math.floor(at / sum.width) * 2 ** size }, most_px)),
-    )
-    const kept: (Disc & { dark: number })[] = []
-    for (const disc of found.sort((a, b) => b.dark - a.dark))
-      if (!kept.some(({ x, y, radius_px }) => Math.hypot(x - disc.x, y - disc.y) < Math.max(radius_px, disc.radius_px))) kept.push(disc)
-    return kept
-  }
-
-  /** It is dark in every frame and alone, and the subject beneath it is not, where frames show that beside it. */
-  private isSpeck(disc: Disc, motions: (Similarity | undefined)[]): boolean {
-    if (!this.isAlone(disc)) return false
-    const { place, mostly, subject, spread, pairs } = beneath(this.kept, motions, this.width, this.height, disc)
-    if (pairs >= LEAST_PAIRS)
-      return place * LOG_PART > LEAST_DARK && subject < BENEATH * place && mostly > MOSTLY * place && place - subject > TIMES_SPREAD * spread
-    // The subject hardly moves there: only what is beyond doubt is believed.
-    const [finest, second] = this.dips.slice(0, 2).map((_, size) => this.middleOf(size, disc.x, disc.y))
-    if (finest.steady < MIDDLE.finest || finest.dip < MIDDLE.dip || finest.steady + second.steady < MIDDLE.steady) return false
-    return this.passed() > PASSED || moved_px(disc, motions, this.width, this.height) > Math.max(LEAST_MOVED_px, MOVED * disc.radius_px)
-  }
-
-  private isAlone({ x, y, radius_px }: Disc): boolean {
-    // The size that suits it shows whether it is alone.
-    const size = Math.min(SIZES - 1, Math.max(0, Math.round(Math.log2(radius_px / 2))))
-    const { sum } = this.dips[size]
-    const at = (px: number, py: number) => {
-      const [u, v] = [Math.round(px) >> size, Math.round(py) >> size]
-      return u < 0 || v < 0 || u >= sum.width || v >= sum.height ? 0 : sum.data[v * sum.width + u]
-    }
-    const away = 2.2 * Math.max(radius_px, 2)
-    const around = Array.from({ length: 12 }, (_, k) => at(x + away * Math.cos((k * Math.PI) / 6), y + away * Math.sin((k * Math.PI) / 6)))
-    return Math.max(...around) < ALONE * at(x, y)
-  }
-
-  /** The steadiest place near a speck's middle. */
-  private middleOf(size: number, x: number, y: number): { steady: number; dip: number } {
-    const { least, most } = this.dips[size]
-    const best = { steady: 0, dip: 0 }
-    for (let dy = -3; dy <= 3; dy++)
-      for (let dx = -3; dx <= 3; dx++) {
-        const [u, v] = [Math.round(x + dx) >> size, Math.round(y + dy) >> size]
-        if (u < 0 || v < 0 || u >= least.width || v >= least.height) continue
-        const dip = least.data[v * least.width + u]
-        const steady = dip / most.data[v * least.width + u]
-        if (dip > LEAST_DIP && steady > best.steady) Object.assign(best, { steady, dip })
-      }
-    return best
-  }
-
-  private get width(): number {
-    return this.logs.width
-  }
-
-  private get height(): number {
-    return this.logs.height
-  }
-
-  private keepDetail({ data }: Plane): void {
-    const [across, down] = [Math.ceil(this.width / CELL_px), Math.ceil(this.height / CELL_px)]
-    const sums = new Float32Array(across * down)
-    for (let y = 0, i = 0; y < this.height; y++)
-      for (let x = 0; x < this.width; x++, i++) sums[Math.floor(y / CELL_px) * across + Math.floor(x / CELL_px)] += data[i] ** 2
-    const { detail } = this
-    this.detail = {
-      least: detail ? sums.map((sum, k) => Math.min(sum, detail.least[k])) : sums,
-      most: detail ? sums.map((sum, k) => Math.max(sum, detail.most[k])) : sums,
-    }
-  }
-
-  /** How much detail changed as the focus passed: in the middle of those cells that have any. */
-  private passed(): number {
-    const { least, most } = this.detail!
-    const usual = [...most].sort((a, b) => a - b)[most.length >> 1]
-    const ratios = [...most].flatMap((value, k) => (value >= usual ? [value / Math.max(1e-6, least[k])] : [])).sort((a, b) => a - b)
-    return ratios[ratios.length >> 1] ?? 0
-  }
-
-  /** Its shade: the mean of all frames beside what that would be without it. */
-  private speckOf({ x, y, radius_px }: Disc): Speck[] {
-    const [left, top] = [x, y].map((middle) => Math.floor(middle - radius_px))
-    const [right, bottom] = [x, y].map((middle) => Math.ceil(middle + radius_px))
-    const rim = Math.max(2, Math.ceil(RIM * radius_px))
-    const margin = 2 * rim + 2
-    const [l, t] = [Math.max(0, left - margin), Math.max(0, top - margin)]
-    const [w, h] = [Math.min(this.width, right + margin + 1) - l, Math.min(this.height, bottom + margin + 1) - t]
-    const samples = new Float32Array(w * h * 3)
-    const known = new Uint8Array(w * h)
-    for (let py = 0, i = 0; py < h; py++)
-      for (let px = 0; px < w; px++, i++) {
-        samples.fill(this.logs.data[(t + py) * this.width + l + px] / this.count, 3 * i, 3 * i + 3)
-        const [dx, dy] = [Math.max(left - rim - l - px, px + l - right - rim, 0), Math.max(top - rim - t - py, py + t - bottom - rim, 0)]
-        known[i] = Number(dx > 0 || dy > 0)
-      }
-    const even = membrane({ width: w, height: h, samples }, known)
-    const shade = Float32Array.from(known, (is, i) => (is ? 1 : Math.min(1, Math.exp(samples[3 * i] - even.samples[3 * i]))))
-    const darkness = 1 - shade.reduce((least, value) => Math.min(least, value), 1)
-    return darkness > LEAST_DIP ? [{ x, y, radius_px, darkness, left: l, top: t, width: w, height: h, shade }] : []
   }
 }
 
-const LEAST_FRAMES = 5
-/** Frames are kept as logarithms in steps of this; so many at the most. */
-const LOG_PART = 1 / 4096
-const MOST_KEPT = 64
+/** Dark spots of what the sensor does, the darkest first, none within another; each of the size that suits it best. */
+function candidates({ shade, step }: SensorField): Disc[] {
+  const found: (Disc & { dark: number })[] = []
+  let plane = shade
+  for (let size = 0; size < SIZES; size++) {
+    const fine = smooth(plane)
+    const around = smooth(smooth(smooth(smooth(fine))))
+    const dips = { ...fine, data: fine.data.map((value, i) => around.data[i] - value) }
+    const peaks = peaksOf(dips).filter((at) => dips.data[at] > LEAST_DIP)
+    for (const at of peaks.sort((a, b) => dips.data[b] - dips.data[a]).slice(0, MOST_CANDIDATES))
+      found.push(fitted(shade, (at % dips.width) * 2 ** size, Math.floor(at / dips.width) * 2 ** size, MOST_RADIUS * shade.width))
+    plane = reduce(plane)
+  }
+  const kept: (Disc & { dark: number })[] = []
+  for (const disc of found.sort((a, b) => b.dark - a.dark))
+    if (!kept.some(({ x, y, radius_px }) => Math.hypot(x - disc.x, y - disc.y) < Math.max(radius_px, disc.radius_px))) kept.push(disc)
+  return kept.slice(0, MOST_CANDIDATES).map(({ x, y, radius_px }) => ({ x: x * step, y: y * step, radius_px: radius_px * step }))
+}
 
-/** Places of a plane that are higher than the eight around them. */
+/** A candidate looked at closely; a speck where every frame says so alone. */
+function speckOf(field: SensorField, { x, y, radius_px }: Disc): Speck | undefined {
+  const rim = Math.max(2, Math.ceil(RIM * radius_px))
+  const reach = Math.ceil(radius_px) + 2 * rim + 2
+  const [left, top] = [Math.max(0, Math.floor(x) - reach), Math.max(0, Math.floor(y) - reach)]
+  const width = Math.min(field.width, Math.ceil(x) + reach + 1) - left
+  const height = Math.min(field.height, Math.ceil(y) + reach + 1) - top
+  const [part, disc] = [
+    { x: left, y: top, width, height },
+    { x: x - left, y: y - top, radius_px },
+  ]
+  const [first, second, last] = LOOKS
+  if (!isSteady(field.closely(part, first), disc, 0.5) || !isSteady(field.closely(part, second), disc, 1)) return undefined
+  const shade = shadeOf(field.closely(part, last), disc, rim)
+  const darkness = 1 - shade.reduce((least, value) => Math.min(least, value), 1)
+  return { x, y, radius_px, darkness, left, top, width, height, shade }
+}
+
+/** Whether each frame alone says that a disc is dark, and equally so; `share` of the limits is enough. */
+function isSteady({ width, height, byFrame, explained }: CloseUp, disc: Disc, share: number): boolean {
+  const dips = byFrame.map((data) => discOf({ width, height, data }, disc)).filter((dip) => !Number.isNaN(dip))
+  if (dips.length < LEAST_FRAMES - 1) return false
+  const mean = meanOf(dips)
+  const spread = Math.sqrt(meanOf(dips.map((dip) => (dip - mean) ** 2)))
+  const due = fifth(explained.filter((part) => !Number.isNaN(part)))
+  const steadily = ({ explained: least, steady, dark }: typeof CLEAR) => due > share * least && mean > share * steady * spread && mean > share * dark
+  return fifth(dips) > share * MOSTLY * mean && (steadily(CLEAR) || steadily(DOUBTFUL))
+}
+
+/** What four of five have at the least. */
+const fifth = (values: number[]) => [...values].sort((a, b) => a - b)[Math.floor(values.length / 5)]
+
+/** What of the light comes through: what the sensor does, beside what that would be without the speck. */
+function shadeOf({ width, height, shade }: CloseUp, { x, y, radius_px }: Disc, rim: number): Float32Array {
+  const samples = new Float32Array(3 * width * height)
+  const known = new Uint8Array(width * height)
+  for (let py = 0, i = 0; py < height; py++)
+    for (let px = 0; px < width; px++, i++) {
+      samples.fill(shade[i], 3 * i, 3 * i + 3)
+      known[i] = Number(Math.hypot(px - x, py - y) > radius_px + rim)
+    }
+  const even = membrane({ width, height, samples }, known)
+  return Float32Array.from(known, (is, i) => (is ? 1 : Math.min(1, Math.exp(samples[3 * i] - even.samples[3 * i]))))
+}
+
+/** Places of a plane that are higher than the eight around them, or what of these is in the plane. */
 function peaksOf({ width, height, data }: Plane): number[] {
   const peaks: number[] = []
-  for (let y = 1; y < height - 1; y++)
-    for (let x = 1, i = y * width + 1; x < width - 1; x++, i++) {
+  for (let y = 0, i = 0; y < height; y++)
+    for (let x = 0; x < width; x++, i++) {
       const value = data[i]
       if (value <= 0) continue
-      const around = [i - width - 1, i - width, i - width + 1, i - 1, i + 1, i + width - 1, i + width, i + width + 1]
-      if (around.every((other) => data[other] < value || (data[other] === value && other > i))) peaks.push(i)
+      let highest = true
+      for (let v = Math.max(0, y - 1); v <= Math.min(height - 1, y + 1) && highest; v++)
+        for (let u = Math.max(0, x - 1); u <= Math.min(width - 1, x + 1); u++) {
+          const other = v * width + u
+          if (other !== i && (data[other] > value || (data[other] === value && other < i))) highest = false
+        }
+      if (highest) peaks.push(i)
     }
   return peaks
 }
-
-/** The disc about a place that stands out most from the ring around it, in parts of a logarithm. */
-function fitted(
-  mean: { width: number; height: number; data: Int16Array },
-  { x, y }: { x: number; y: number },
-  most_px: number,
-): Disc & { dark: number } {
-  let best = { x, y, radius_px: 2, dark: 0 }
-  for (let radius_px = 2; radius_px <= most_px; radius_px *= 1.25) {
-    const dip = dipAt(mean.data, mean.width, mean.height, x, y, radius_px)
-    // Larger discs count a little more: within a speck all are alike.
-    const dark = dip * Math.sqrt(radius_px)
-    if (dark > best.dark) best = { x, y, radius_px, dark }
-  }
-  return best
-}
-
-/** How far the subject moves beneath a place, from where the reference has it. */
-function moved_px({ x, y }: Disc, motions: (Similarity | undefined)[], width: number, height: number): number {
-  const [u, v] = [x - (width - 1) / 2, y - (height - 1) / 2]
-  return motions.reduce<number>((most, motion) => {
-    if (!motion) return most
-    const [a, b] = apply(invert(motion), u, v)
-    return Math.max(most, Math.hypot(a - u, b - v))
-  }, 0)
-}
-
-const copyOf = (plane: Plane): Plane => ({ ...plane, data: plane.data.slice() })
-
-const lessEach = (a: Plane, b: Plane): Plane => ({ ...a, data: a.data.map((value, i) => value - b.data[i]) })

@@ -1,0 +1,235 @@
+import { compose, createPlane, invert, type Plane, type Rectangle, type Similarity } from '../raster'
+import { coarse, difference, narrowOf, placing, seenIn, tellingOf, type Logs, type Placing } from './seen'
+
+/** A frame's detail in steps of LOG_PART of a logarithm, and how it lies. */
+export interface KeptFrame {
+  log: Int16Array
+  motion: Similarity
+}
+
+/** Frames are compared with those so many places before and after them. */
+const APART = [1, 2, 4]
+/** Rounds for the whole sensor. */
+const ROUNDS = 10
+/** What frames differ by is taken together in cells of so many coarse px. */
+const CELL_px = 8
+/** Differences beyond this square are edges that came into focus; this much is noise. */
+const MOST_SQUARE = 0.04
+const NOISE_SQUARE = 1e-4
+
+/** One frame seen from another: where it shows the same part of the subject, and how much that counts in each cell. */
+interface Pair {
+  of: number
+  other: number
+  coarse: Placing
+  full: Placing
+  weights: Float32Array
+}
+
+/** A pair in a part that is looked at closely: what its frames differ by there, and how much of a speck so large they can tell. */
+interface SeenPair {
+  pair: Pair
+  apart: Float32Array
+  tells: number
+}
+
+const NONE: Float32Array = new Float32Array()
+
+/** A place of the sensor looked at closely: its shade as a logarithm, and that by each frame alone; NaN where a frame tells nothing. */
+export interface CloseUp extends Rectangle {
+  shade: Float32Array
+  byFrame: Float32Array[]
+  /** For each frame, how much of what it differs by from others the shade explains: 1 where that is all due to the sensor. */
+  explained: number[]
+}
+
+/**
+ * What the sensor itself does to each place of every frame, as a logarithm of the light that comes through; from frames of a subject that
+ * moves over it. Two frames that show the same part of the subject at two places of the sensor differ by what these places do:
+ *   L₁(p) − L₂(q) = δ(p) − δ(q).
+ * All pairs together are solved for δ by repeated substitution (Kuhn, Lin & Loranz, 1991, "Gain calibrating nonuniform image-array data
+ * using only the image data"), each weighted by how alike its frames are there: what comes into focus differs for another reason. Where the
+ * subject does not move, δ stays 0.
+ */
+export class SensorField {
+  /** What was found of the whole sensor, `step` times as coarse as the frames. */
+  readonly shade: Plane
+  readonly step: number
+  private readonly pairs: Pair[]
+  private readonly across: number
+
+  constructor(
+    private readonly frames: KeptFrame[],
+    readonly width: number,
+    readonly height: number,
+  ) {
+    const logs = frames.map(({ log }) => coarse({ width, height, data: log }))
+    const small = logs[0]
+    this.step = Math.round(width / small.width)
+    this.across = Math.ceil(small.width / CELL_px)
+    const [base, total] = [createPlane(small.width, small.height), createPlane(small.width, small.height)]
+    const apart = new Float32Array(base.data.length)
+    this.pairs = frames.flatMap(({ motion }, of) =>
+      APART.flatMap((step) => [of - step, of + step]).flatMap((other) => {
+        if (!frames[other]) return []
+        const between = compose(frames[other].motion, invert(motion))
+        const pair = { of, other, ...this.placings(between, small), weights: NONE }
+        difference(logs[of], logs[other], pair.coarse, { x: 0, y: 0, ...base }, apart)
+        pair.weights = this.weigh(base, apart)
+        for (let y = 0, i = 0; y < base.height; y++)
+          for (let x = 0; x < base.width; x++, i++) {
+            if (Number.isNaN(apart[i])) continue
+            const w = pair.weights[this.cellOf(x, y)]
+            base.data[i] += w * apart[i]
+            total.data[i] += w
+          }
+        return [pair]
+      }),
+    )
+    this.shade = this.solve(base, total)
+  }
+
+  /** A part of the sensor, as fine as the frames, after so many rounds more; what lies around it stays. */
+  closely(part: Rectangle, rounds: number): CloseUp {
+    const { width, height } = part
+    const shade = new Float32Array(width * height)
+    for (let y = 0, i = 0; y < height; y++) for (let x = 0; x < width; x++, i++) shade[i] = this.shadeAt(part.x + x, part.y + y)
+    const seen = this.pairs.map((pair) => {
+      const apart = new Float32Array(width * height)
+      difference(this.logsOf(pair.of), this.logsOf(pair.other), pair.full, part, apart)
+      return { pair, apart, tells: tellingOf(pair.full, part) }
+    })
+    const sums = this.frames.map(() => ({ sum: new Float32Array(width * height), weight: new Float32Array(width * height) }))
+    for (let round = 0; round <= rounds; round++) {
+      for (const { sum, weight } of sums) {
+        sum.fill(0)
+        weight.fill(0)
+      }
+      for (const one of seen) this.add(one, part, shade, sums[one.pair.of])
+      if (round === rounds) break
+      for (let i = 0; i < shade.length; i++) {
+        let [sum, weight] = [0, 0]
+        for (const one of sums) {
+          sum += one.sum[i]
+          weight += one.weight[i]
+        }
+        if (weight > 0) shade[i] = sum / weight
+      }
+    }
+    return {
+      ...part,
+      shade,
+      explained: this.explained(part, seen, shade),
+      byFrame: sums.map(({ sum, weight }) => sum.map((value, i) => (weight[i] > 0 ? value / weight[i] : NaN))),
+    }
+  }
+
+  /** How much of what each frame differs by the shade explains: least squares over the part. */
+  private explained(part: Rectangle, seen: SeenPair[], shade: Float32Array): number[] {
+    const [product, square] = [new Float64Array(this.frames.length), new Float64Array(this.frames.length)]
+    for (const { pair, apart } of seen) {
+      const { a, b, u, v } = pair.full
+      for (let y = 0, i = 0; y < part.height; y++)
+        for (let x = 0; x < part.width; x++, i++) {
+          if (Number.isNaN(apart[i])) continue
+          const [px, py] = [part.x + x, part.y + y]
+          const [lx, ly] = [Math.round(a * px - b * py + u) - part.x, Math.round(b * px + a * py + v) - part.y]
+          if (lx < 0 || ly < 0 || lx >= part.width || ly >= part.height) continue
+          const expected = shade[i] - shade[ly * part.width + lx]
+          const w = pair.weights[this.cellOf(Math.floor(px / this.step), Math.floor(py / this.step))]
+          product[pair.of] += w * apart[i] * expected
+          square[pair.of] += w * expected * expected
+        }
+    }
+    return [...product].map((value, k) => (square[k] > 0 ? value / square[k] : NaN))
+  }
+
+  private logsOf(frame: number): Logs {
+    return { width: this.width, height: this.height, data: this.frames[frame].log }
+  }
+
+  private placings(motion: Similarity, small: { width: number; height: number }): { coarse: Placing; full: Placing } {
+    const near = { ...motion, dx_px: motion.dx_px / this.step, dy_px: motion.dy_px / this.step }
+    return { coarse: placing(near, small.width, small.height), full: placing(motion, this.width, this.height) }
+  }
+
+  /** The coarse shade at a place of the frames. */
+  private shadeAt(x: number, y: number): number {
+    const { width, height, data } = this.shade
+    return data[Math.min(height - 1, Math.round(y / this.step)) * width + Math.min(width - 1, Math.round(x / this.step))]
+  }
+
+  /** What one pair says of each place of a part, added up. */
+  private add({ pair, apart, tells }: SeenPair, part: Rectangle, shade: Float32Array, to: { sum: Float32Array; weight: Float32Array }): void {
+    const { weights } = pair
+    const { a, b, u, v } = pair.full
+    for (let y = 0, i = 0; y < part.height; y++)
+      for (let x = 0; x < part.width; x++, i++) {
+        if (Number.isNaN(apart[i])) continue
+        const px = part.x + x
+        const py = part.y + y
+        const qx = Math.round(a * px - b * py + u)
+        const qy = Math.round(b * px + a * py + v)
+        const lx = qx - part.x
+        const ly = qy - part.y
+        const inside = lx >= 0 && ly >= 0 && lx < part.width && ly < part.height
+        const w = tells * weights[this.cellOf(Math.floor(px / this.step), Math.floor(py / this.step))]
+        to.sum[i] += w * (apart[i] + (inside ? shade[ly * part.width + lx] : this.shadeAt(qx, qy)))
+        to.weight[i] += w
+      }
+  }
+
+  /** Substitutes δ until it stands for all; what is wide is left out, as pairs hardly tell it. */
+  private solve(base: Plane, total: Plane): Plane {
+    let shade = createPlane(base.width, base.height)
+    for (let round = 0; round < ROUNDS; round++) {
+      const sum = base.data.slice()
+      for (const pair of this.pairs) this.addShades(pair, shade, sum)
+      for (let i = 0; i < sum.length; i++) sum[i] = total.data[i] > 0 ? sum[i] / total.data[i] : 0
+      shade = narrowOf({ ...base, data: sum })
+    }
+    return shade
+  }
+
+  private addShades({ coarse: at, weights }: Pair, { width, height, data }: Plane, sum: Float32Array): void {
+    const { a, b, u, v } = at
+    for (let y = 0; y < height; y++) {
+      const [first, behind] = seenIn(at, y, width, height)
+      const cells = (y >> 3) * this.across
+      // Places are rounded, as what is so near is nearly alike.
+      let qx = a * first - b * y + u + 0.5
+      let qy = b * first + a * y + v + 0.5
+      for (let x = first, i = y * width + first; x < behind; x++, i++, qx += a, qy += b)
+        sum[i] += weights[cells + (x >> 3)] * data[(qy | 0) * width + (qx | 0)]
+    }
+  }
+
+  /** The weight of each cell: 1 over the variance of what two frames differ by, there and in the cells around. */
+  private weigh({ width, height }: Plane, apart: Float32Array): Float32Array {
+    const [across, down] = [this.across, Math.ceil(height / CELL_px)]
+    const [squares, counts] = [new Float32Array(across * down), new Float32Array(across * down)]
+    for (let y = 0, i = 0; y < height; y++)
+      for (let x = 0; x < width; x++, i++) {
+        if (Number.isNaN(apart[i])) continue
+        const cell = this.cellOf(x, y)
+        squares[cell] += Math.min(MOST_SQUARE, apart[i] * apart[i])
+        counts[cell]++
+      }
+    return squares.map((_, cell) => {
+      let [sum, count] = [0, 0]
+      for (let dy = -1; dy <= 1; dy++)
+        for (let dx = -1; dx <= 1; dx++) {
+          const [x, y] = [(cell % across) + dx, Math.floor(cell / across) + dy]
+          if (x < 0 || y < 0 || x >= across || y >= down) continue
+          sum += squares[y * across + x]
+          count += counts[y * across + x]
+        }
+      return count > 0 ? 1 / (sum / count + NOISE_SQUARE) : 0
+    })
+  }
+
+  /** The cell of a coarse place. */
+  private cellOf(x: number, y: number): number {
+    return (y >> 3) * this.across + (x >> 3)
+  }
+}
