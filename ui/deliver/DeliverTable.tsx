@@ -2,11 +2,12 @@
 
 import { useQuery } from '@tanstack/react-query'
 import dynamic from 'next/dynamic'
-import { useEffect, useMemo, useState } from 'react'
+import { memo, useCallback, useDeferredValue, useEffect, useMemo, useState } from 'react'
 import { Checkbox } from 'antd'
 import { shapeAfter, withFacts, type CaptionFacts, type Place, type Recipe, type Step, type StepName } from '@/core/finish'
 import { pixelSizeOf } from '@/core/relief'
 import type { RenderDetail, RunDetail, ShootDetail } from '@/schemas'
+import type { Take as TakeName } from '@/schemas/formats'
 import { fetchJson } from '../api'
 import { coveredAfter, coveredOf } from './covered'
 import { EDITORS, type Editor } from './editors'
@@ -20,10 +21,17 @@ import { useProof } from './useProof'
 import { useRecipe } from './useRecipe'
 import styles from './deliver.module.css'
 
+/** What stands below the steps follows them when nothing more pressing is to be done. */
+const [LaterTake, LaterKept, LaterAlong] = [memo(Take), memo(Kept), memo(TakeAlong)]
+
 const Overlay = dynamic(() => import('./Overlay').then((part) => part.Overlay), { ssr: false })
 
 /** Proofs are this wide: about what a screen has. */
 const PROOF_px = 1100
+
+/** What can be taken along beside the picture. */
+const FOR_OTHERS: TakeName[] = ['frames', 'masks']
+const PAPERS = ['record', 'contact', 'json'] as ('record' | 'contact' | 'json')[]
 
 /** Until it is known what captions may tell. */
 const NOTHING: CaptionFacts = {}
@@ -60,11 +68,13 @@ export function DeliverTable({ shoot, run, render }: Props) {
     () => ({ render: render.id, width: Math.min(PROOF_px, crop.width), full: { width: crop.width, height: crop.height } }),
     [render.id, crop],
   )
-  const proof = useProof(load, proven, step?.do === 'tones' ? open : undefined, clipped)
+  const proof = useProof(load, proven, step?.do === 'tones' ? open : undefined, clipped, step?.do === 'sharpen')
   const pixel_mm = useMemo(() => pixelOf(run, render.report.reference), [run, render.report.reference])
   const covered = useMemo(() => coveredOf(render.report, run.frames[0] ?? crop), [render.report, run.frames, crop])
 
   useKeys({ undo, redo, setUntouched, close: () => setOpen(undefined) })
+  const later = useDeferredValue(recipe)
+  const onKept = useCallback((next: Recipe) => (change(next), setOpen(undefined)), [change])
   if (!recipe) return null
   const shape = shapeOf(steps.slice(0, open ?? steps.length), crop)
   const set = (next: Step[], nowOpen: number | undefined = open, kind?: string) => {
@@ -101,7 +111,7 @@ export function DeliverTable({ shoot, run, render }: Props) {
   return (
     <div className={styles.table}>
       <div>
-        <Proof shown={proof.shown} label="The picture as it will be delivered">
+        <Proof shown={proof.shown} draw={proof.draw} label="The picture as it will be delivered">
           {(size) => props && editor?.Overlay && !untouched && <Overlay {...props} size={size} times={size.width / shape.width} />}
         </Proof>
         <div className={styles.below}>
@@ -131,9 +141,9 @@ export function DeliverTable({ shoot, run, render }: Props) {
           onAdd={add}
           editor={props && editor && <editor.Fields {...props} />}
         />
-        <Take renderId={render.id} recipe={recipe} onRecipe={change} />
-        <Kept shoot={shoot} recipe={recipe} onRecipe={(next: Recipe) => (change(next), setOpen(undefined))} />
-        <TakeAlong renderId={render.id} runId={run.id} title="For other hands" kinds={['frames', 'masks']} kept={['record', 'contact', 'json']} />
+        <LaterTake renderId={render.id} recipe={later ?? recipe} onRecipe={change} />
+        <LaterKept shoot={shoot} recipe={later ?? recipe} onRecipe={onKept} />
+        <LaterAlong renderId={render.id} runId={run.id} title="For other hands" kinds={FOR_OTHERS} kept={PAPERS} />
       </aside>
     </div>
   )

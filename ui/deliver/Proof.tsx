@@ -1,11 +1,13 @@
 'use client'
 
-import { useEffect, useLayoutEffect, useRef, useState, type ReactNode } from 'react'
+import { useEffect, useLayoutEffect, useRef, useState, type ReactNode, type RefObject } from 'react'
 import type { Shown } from './useProof'
 import styles from './deliver.module.css'
 
 interface Props {
   shown?: Shown
+  /** Handed what shows a bitmap at once, without the rest of the screen. */
+  draw: RefObject<((bitmap: ImageBitmap) => void) | undefined>
   label: string
   /** What lies over the picture, told how large it is on the screen. */
   children?: (size: { width: number; height: number }) => ReactNode
@@ -15,7 +17,7 @@ interface Props {
 const MOST_HIGH = 0.74
 
 /** The picture as it will be delivered, as large as there is room. */
-export function Proof({ shown, label, children }: Props) {
+export function Proof({ shown, draw, label, children }: Props) {
   const host = useRef<HTMLDivElement>(null)
   const canvas = useRef<HTMLCanvasElement>(null)
   const [room, setRoom] = useState({ width: 0, height: 0 })
@@ -31,12 +33,18 @@ export function Proof({ shown, label, children }: Props) {
     }
   }, [])
   const bitmap = shown?.bitmap
-  // Before the browser paints: a frame later a dragged handle would be ahead of the picture.
+  const drawn = useRef<ImageBitmap>(undefined)
   useLayoutEffect(() => {
-    if (!bitmap || !canvas.current) return
-    Object.assign(canvas.current, { width: bitmap.width, height: bitmap.height })
-    canvas.current.getContext('2d')!.drawImage(bitmap, 0, 0)
-  }, [bitmap])
+    const show = (next: ImageBitmap) => {
+      if (!canvas.current || drawn.current === next) return
+      Object.assign(canvas.current, { width: next.width, height: next.height })
+      canvas.current.getContext('2d')!.drawImage(next, 0, 0)
+      drawn.current = next
+    }
+    draw.current = show
+    // Before the browser paints: a frame later a dragged handle would be ahead of the picture.
+    if (bitmap) show(bitmap)
+  }, [bitmap, draw])
   const scale = bitmap ? Math.min(room.width / bitmap.width, room.height / bitmap.height) : 0
   const size = bitmap ? { width: Math.floor(bitmap.width * scale), height: Math.floor(bitmap.height * scale) } : { width: 0, height: 0 }
   return (

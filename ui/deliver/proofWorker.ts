@@ -15,8 +15,10 @@ export interface ProofOrder {
   lightBefore?: number
   /** Places that are white or black altogether are marked. */
   clipped: boolean
-  /** While something is dragged: at half the size, to be soon there. */
+  /** While something is dragged: at half the size or a quarter, to be soon there. */
   quick: boolean
+  /** What is dragged shows in fine detail only: a quarter would not show it. */
+  fine: boolean
 }
 
 export type ProofReply =
@@ -24,8 +26,11 @@ export type ProofReply =
   | { order: number; bitmap: ImageBitmap; light?: number[] }
   | { order: number; error: string }
 
-/** At the size of the screen, and at half of it while something is dragged. */
-let proving: { whole: Proving; quick: Proving } | undefined
+/** At the size of the screen, at half of it and at a quarter. */
+let provings: Proving[] = []
+/** At which of them what is dragged is shown; where half the size takes longer than this, a quarter. */
+let quickly = 1
+const SOON_ms = 25
 
 /** Words that were drawn before, by what they are and how high. */
 const drawn = new Map<string, ReturnType<Tools['words']>>()
@@ -54,14 +59,19 @@ async function load({ render, width, full }: ProofLoad['load']): Promise<ProofRe
   if (!samples) throw new Error('The picture cannot be loaded. Reload the page.')
   const fits = (map?: Grey) => (map?.width === samples.width && map.height === samples.height ? map : undefined)
   const picture = { ...samples, depth: fits(depth), confidence: fits(confidence) }
-  proving = { whole: new Proving(picture, full, TOOLS), quick: new Proving(halved(picture), full, TOOLS) }
+  const half = halved(picture)
+  provings = [picture, half, halved(half)].map((size) => new Proving(size, full, TOOLS))
   return { loaded: { width: samples.width, height: samples.height, depth: picture.depth !== undefined } }
 }
 
-async function prove({ order, steps, lightBefore, clipped, quick }: ProofOrder): Promise<ProofReply> {
-  const { whole, quick: half } = proving!
-  const light = lightBefore === undefined ? undefined : await half.lightAfter(steps.slice(0, lightBefore))
-  const done = await (quick ? half : whole).prove(steps, quick)
+async function prove({ order, steps, lightBefore, clipped, quick, fine }: ProofOrder): Promise<ProofReply> {
+  const began = performance.now()
+  const light = lightBefore === undefined ? undefined : await provings[1].lightAfter(steps.slice(0, lightBefore))
+  const at = quick ? (fine ? 1 : quickly) : 0
+  const done = await provings[at].prove(steps, quick)
+  const took_ms = performance.now() - began
+  // A quarter of the size has a quarter of the pixels of half of it.
+  if (at > 0) quickly = (at === 2 ? 4 * took_ms : took_ms) > SOON_ms ? 2 : 1
   return { order, bitmap: bitmapOf(done, clipped), light }
 }
 

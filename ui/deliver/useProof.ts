@@ -1,4 +1,4 @@
-import { useEffect, useLayoutEffect, useRef, useState } from 'react'
+import { startTransition, useEffect, useLayoutEffect, useRef, useState } from 'react'
 import type { Step } from '@/core/finish'
 import type { ProofLoad, ProofOrder, ProofReply } from './proofWorker'
 
@@ -14,7 +14,7 @@ const DRAGGED_ms = 600
 const REST_ms = 200
 
 /** Carries a recipe out on a small picture in a worker, always the newest that was asked for: steps that come meanwhile replace each other. */
-export function useProof(load: ProofLoad['load'], steps: Step[], lightBefore: number | undefined, clipped: boolean) {
+export function useProof(load: ProofLoad['load'], steps: Step[], lightBefore: number | undefined, clipped: boolean, fine: boolean) {
   const [shown, setShown] = useState<Shown>()
   const [facts, setFacts] = useState<{ width: number; height: number; depth: boolean }>()
   const [error, setError] = useState('')
@@ -23,6 +23,8 @@ export function useProof(load: ProofLoad['load'], steps: Step[], lightBefore: nu
   const waiting = useRef<ProofOrder>(undefined)
   const count = useRef(0)
   const changed = useRef(-Infinity)
+  /** Shows a bitmap on the canvas that there is. */
+  const draw = useRef<(bitmap: ImageBitmap) => void>(undefined)
 
   useEffect(() => {
     const made = new Worker(new URL('./proofWorker.ts', import.meta.url))
@@ -33,7 +35,9 @@ export function useProof(load: ProofLoad['load'], steps: Step[], lightBefore: nu
       if ('error' in data) setError(data.error)
       else {
         setError('')
-        setShown({ bitmap: data.bitmap, light: data.light })
+        // What is dragged is shown at once; what else depends on it may come later.
+        draw.current?.(data.bitmap)
+        startTransition(() => setShown({ bitmap: data.bitmap, light: data.light }))
       }
       const next = waiting.current
       waiting.current = undefined
@@ -52,7 +56,7 @@ export function useProof(load: ProofLoad['load'], steps: Step[], lightBefore: nu
   useLayoutEffect(() => {
     if (!facts) return
     const send = (quick: boolean) => {
-      const order = { order: ++count.current, steps, lightBefore, clipped, quick }
+      const order = { order: ++count.current, steps, lightBefore, clipped, quick, fine }
       if (busy.current) waiting.current = order
       else {
         busy.current = true
@@ -66,6 +70,6 @@ export function useProof(load: ProofLoad['load'], steps: Step[], lightBefore: nu
     // Once nothing more comes it is shown as fine as it is.
     const timer = quick ? setTimeout(() => send(false), REST_ms) : undefined
     return () => clearTimeout(timer)
-  }, [facts, steps, lightBefore, clipped])
-  return { shown, facts, error }
+  }, [facts, steps, lightBefore, clipped, fine])
+  return { shown, draw, facts, error }
 }
