@@ -6,10 +6,13 @@ import { rowOf } from './memory'
 const PIECE: usize = 7 << 2
 const FAR: f32 = 3e38
 
+/** Each value, or 0 where it is below. */
+@inline function risen(value: v128): v128 { return v128.andnot(value, f32x4.lt(value, f32x4.splat(0))) }
+
 @inline function strengthAt(square: v128, core: v128, radius: v128, perFall: v128, opacity: v128): v128 {
   const one = f32x4.splat(1)
   const distance = f32x4.sqrt(square)
-  const t = f32x4.pmin(f32x4.mul(f32x4.pmax(f32x4.sub(distance, core), f32x4.splat(0)), perFall), one)
+  const t = f32x4.pmin(f32x4.mul(risen(f32x4.sub(distance, core)), perFall), one)
   const left = f32x4.sub(one, t)
   const falling = f32x4.mul(f32x4.mul(opacity, f32x4.mul(left, left)), f32x4.add(one, f32x4.add(t, t)))
   return v128.bitselect(opacity, v128.andnot(falling, f32x4.ge(distance, radius)), f32x4.le(distance, core))
@@ -23,7 +26,6 @@ export function strokeStrength(
   const line = rowOf(rows, rowsBytes, part)
   const end = line + (<usize>width << 2)
   const perFall = f32x4.splat(radius > core ? <f32>1 / (radius - core) : <f32>0)
-  const none = f32x4.splat(0)
   const one = f32x4.splat(1)
   const four = f32x4.splat(4)
   for (let y = from; y < to; y++) {
@@ -47,7 +49,7 @@ export function strokeStrength(
         const at = line + (<usize>x << 2)
         const px = f32x4.sub(whole, fraction)
         const along = f32x4.mul(f32x4.add(f32x4.mul(px, acrossX), alongY), perLength)
-        const t = f32x4.pmin(one, f32x4.pmax(none, along))
+        const t = f32x4.pmin(one, risen(along))
         const dx = f32x4.sub(px, f32x4.mul(t, acrossX))
         const dy = f32x4.sub(upY, f32x4.mul(t, acrossY))
         const square = f32x4.add(f32x4.mul(dx, dx), f32x4.mul(dy, dy))
