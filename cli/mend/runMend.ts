@@ -137,8 +137,8 @@ async function cutParts(edits: PaintEdit[], crop: Rectangle, open: (edit: PaintE
   const parts: Parts = new Map()
   const sources = [...grouped(edits)].flatMap(([source, its]) => (source ? [its] : []))
   // One array for all: many would keep the collector of memory busy.
-  const all = sources.flat().flatMap((edit) => piecesOf(edit, crop.width, crop.height))
-  const room = new Uint16Array(all.reduce((sum, part) => sum + samplesIn(part), 0))
+  const pieces = new Map(sources.flat().map((edit) => [edit, piecesOf(edit, crop.width, crop.height)]))
+  const room = new Uint16Array([...pieces.values()].flat().reduce((sum, part) => sum + samplesIn(part), 0))
   let used = 0
   let coming = sources.length > 0 ? open(sources[0][0]) : undefined
   for (const [k, its] of sources.entries()) {
@@ -147,10 +147,9 @@ async function cutParts(edits: PaintEdit[], crop: Rectangle, open: (edit: PaintE
     // Should it fail, that is told when its turn comes.
     coming?.catch(() => undefined)
     for (const edit of its) {
-      const pieces = piecesOf(edit, crop.width, crop.height)
       parts.set(
         edit,
-        pieces.map((part) => ({ part, samples: opened.part(part, room.subarray(used, (used += samplesIn(part)))) })),
+        pieces.get(edit)!.map((part) => ({ part, samples: opened.part(part, room.subarray(used, (used += samplesIn(part)))) })),
       )
     }
   }

@@ -1,4 +1,4 @@
-import type { Rectangle } from '../raster'
+import { meeting, type Rectangle } from '../raster'
 import { PIECE_places, strengthAt as strengthOf, type Workspace } from '../raster/kernels'
 import type { Stroke } from './edits'
 
@@ -31,12 +31,6 @@ function reachOf(points: readonly Point[], radius_px: number): Rectangle {
   const [xs, ys] = [points.map(([x]) => x), points.map(([, y]) => y)]
   const [x, y] = [Math.floor(least(xs) - radius_px), Math.floor(least(ys) - radius_px)]
   return { x, y, width: Math.ceil(most(xs) + radius_px) - x + 1, height: Math.ceil(most(ys) + radius_px) - y + 1 }
-}
-
-function meeting(a: Rectangle, b: Rectangle): Rectangle {
-  const [x, y] = [Math.max(a.x, b.x), Math.max(a.y, b.y)]
-  const width = Math.max(0, Math.min(a.x + a.width, b.x + b.width) - x)
-  return { x, y, width, height: Math.max(0, Math.min(a.y + a.height, b.y + b.height) - y) }
 }
 
 /**

@@ -47,6 +47,13 @@ export interface Rectangle {
   height: number
 }
 
+/** What two rectangles have in common; of no width or height where that is nothing. */
+export function meeting(a: Rectangle, b: Rectangle): Rectangle {
+  const [x, y] = [Math.max(a.x, b.x), Math.max(a.y, b.y)]
+  const width = Math.max(0, Math.min(a.x + a.width, b.x + b.width) - x)
+  return { x, y, width, height: Math.max(0, Math.min(a.y + a.height, b.y + b.height) - y) }
+}
+
 /** Whether two rectangles have a place in common. */
 export const overlap = (a: Rectangle, b: Rectangle): boolean =>
   a.x < b.x + b.width && b.x < a.x + a.width && a.y < b.y + b.height && b.y < a.y + a.height

@@ -1,4 +1,4 @@
-import { createPicture, type Picture, type Rectangle } from '../raster'
+import { createPicture, meeting, type Picture, type Rectangle } from '../raster'
 import { WIDEST, Workspace, type Kernels } from '../raster/kernels'
 import type { CameraSetup, View } from './camera'
 import { kernelsOfThread } from './kernelsOfThread'
@@ -59,8 +59,8 @@ function exposeLayer(layer: SampledLayer, exposure: Exposure, drift: [number, nu
   const [far, near] = layer.inverseRange
   const widest = sharp ? 0 : Math.max(radiusAt(place, far), radiusAt(place, near))
   const seen = extentOf(layer, place, setup, view, drift)
-  const source = intersect(seen, grow(frame, Math.ceil(widest) + 1))
-  if (!source) return
+  const source = meeting(seen, grow(frame, Math.ceil(widest) + 1))
+  if (source.width === 0 || source.height === 0) return
   levels.begin()
   project(layer, place, source, exposure)
   levels.cover(layer.backdrop)
@@ -122,12 +122,4 @@ function columnsOf({ left, top, height, spans, inverseRange }: SampledLayer, pla
 
 function grow({ x, y, width, height }: Rectangle, by: number): Rectangle {
   return { x: x - by, y: y - by, width: width + 2 * by, height: height + 2 * by }
-}
-
-function intersect(a: Rectangle, b: Rectangle): Rectangle | undefined {
-  const x = Math.max(a.x, b.x)
-  const y = Math.max(a.y, b.y)
-  const width = Math.min(a.x + a.width, b.x + b.width) - x
-  const height = Math.min(a.y + a.height, b.y + b.height) - y
-  return width > 0 && height > 0 ? { x, y, width, height } : undefined
 }

@@ -1,5 +1,5 @@
 import { framesOfBase, seenBy, strokeBounds, type MendBase, type PaintEdit } from '@/core/mend'
-import { motionWithin, overlap, type Rectangle } from '@/core/raster'
+import { meeting, motionWithin, overlap, type Rectangle } from '@/core/raster'
 import { heldFor } from '@/core/raster/kernels'
 import { placeOf, type FrameDetail, type Registration } from '@/schemas'
 import type { DonorSource, LaidFrame, PaintOrder } from './paintWorker'
@@ -42,7 +42,7 @@ export function orderOf(edit: PaintEdit, before: PaintEdit[], render: MendedRend
     key: edit.id,
     base: baseOf(part, render),
     part,
-    cut: intersection(cut, part),
+    cut: meeting(cut, part),
     edits: edits.map((each) => ({ edit: moved(each, part), donor: donorFor(each, part, render) })),
     ...(edits.some(({ gate }) => gate) && { depths: `/api/renders/${render.id}/depths?${query(part)}` }),
   }
@@ -139,11 +139,6 @@ function within({ x, y, width, height }: Rectangle): Rectangle {
 }
 
 const query = ({ x, y, width, height }: Rectangle) => new URLSearchParams({ x: `${x}`, y: `${y}`, width: `${width}`, height: `${height}` })
-
-function intersection(a: Rectangle, b: Rectangle): Rectangle {
-  const [x, y] = [Math.max(a.x, b.x), Math.max(a.y, b.y)]
-  return { x, y, width: Math.min(a.x + a.width, b.x + b.width) - x, height: Math.min(a.y + a.height, b.y + b.height) - y }
-}
 
 function union(a: Rectangle, b: Rectangle): Rectangle {
   const [x, y] = [Math.min(a.x, b.x), Math.min(a.y, b.y)]
