@@ -26,11 +26,15 @@ interface Pair {
   weights: Float32Array
 }
 
-/** A pair in a part that is looked at closely: what its frames differ by there, and how much of a speck so large they can tell. */
+/** A pair in a part that is looked at closely. */
 interface SeenPair {
-  pair: Pair
+  of: number
+  /** What its frames differ by at each place; NaN where they do not show the same. */
   apart: Float32Array
-  tells: number
+  /** How much that counts, times how much of a speck so large they can tell; 0 where they do not show the same. */
+  weights: Float32Array
+  /** The place of the part that the other frame shows there, or the one behind its last where it lies beside the part. */
+  places: Int32Array
 }
 
 const NONE: Float32Array = new Float32Array()
@@ -91,56 +95,73 @@ export class SensorField {
 
   /** A part of the sensor, as fine as the frames, after so many rounds more; what lies around it stays. */
   closely(part: Rectangle, rounds: number): CloseUp {
-    const { width, height } = part
-    const shade = new Float32Array(width * height)
-    for (let y = 0, i = 0; y < height; y++) for (let x = 0; x < width; x++, i++) shade[i] = this.shadeAt(part.x + x, part.y + y)
-    const seen = this.pairs.map((pair) => {
-      const apart = new Float32Array(width * height)
-      difference(this.logsOf(pair.of), this.logsOf(pair.other), pair.full, part, apart)
-      return { pair, apart, tells: tellingOf(pair.full, part) }
-    })
-    const sums = this.frames.map(() => ({ sum: new Float32Array(width * height), weight: new Float32Array(width * height) }))
-    for (let round = 0; round <= rounds; round++) {
-      for (const { sum, weight } of sums) {
-        sum.fill(0)
-        weight.fill(0)
+    const size = part.width * part.height
+    // One more place stands for all beside the part: what these do is told by the sums already.
+    const shade = new Float32Array(size + 1)
+    for (let y = 0, i = 0; y < part.height; y++) for (let x = 0; x < part.width; x++, i++) shade[i] = this.shadeAt(part.x + x, part.y + y)
+    const seen: SeenPair[] = []
+    const sums = this.frames.map(() => ({ fixed: new Float32Array(size), weight: new Float32Array(size) }))
+    for (const pair of this.pairs) seen.push(this.seenBy(pair, part, sums[pair.of]))
+    const total = new Float32Array(size)
+    const fixed = new Float32Array(size)
+    for (const one of sums)
+      for (let i = 0; i < size; i++) {
+        total[i] += one.weight[i]
+        fixed[i] += one.fixed[i]
       }
-      for (const one of seen) this.add(one, part, shade, sums[one.pair.of])
-      if (round === rounds) break
-      for (let i = 0; i < shade.length; i++) {
-        let [sum, weight] = [0, 0]
-        for (const one of sums) {
-          sum += one.sum[i]
-          weight += one.weight[i]
-        }
-        if (weight > 0) shade[i] = sum / weight
-      }
+    for (let round = 0; round < rounds; round++) {
+      const sum = fixed.slice()
+      for (const one of seen) addShades(one, shade, sum)
+      for (let i = 0; i < size; i++) if (total[i] > 0) shade[i] = sum[i] / total[i]
     }
+    for (const one of seen) addShades(one, shade, sums[one.of].fixed)
     return {
       ...part,
-      shade,
-      explained: this.explained(part, seen, shade),
-      byFrame: sums.map(({ sum, weight }) => sum.map((value, i) => (weight[i] > 0 ? value / weight[i] : NaN))),
+      shade: shade.subarray(0, size),
+      explained: this.explained(seen, shade),
+      byFrame: sums.map(({ fixed, weight }) => fixed.map((value, i) => (weight[i] > 0 ? value / weight[i] : NaN))),
     }
   }
 
-  /** How much of what each frame differs by the shade explains: least squares over the part. */
-  private explained(part: Rectangle, seen: SeenPair[], shade: Float32Array): number[] {
-    const [product, square] = [new Float64Array(this.frames.length), new Float64Array(this.frames.length)]
-    for (const { pair, apart } of seen) {
-      const { a, b, u, v } = pair.full
-      for (let y = 0, i = 0; y < part.height; y++)
-        for (let x = 0; x < part.width; x++, i++) {
-          if (Number.isNaN(apart[i])) continue
-          const [px, py] = [part.x + x, part.y + y]
-          const [lx, ly] = [Math.round(a * px - b * py + u) - part.x, Math.round(b * px + a * py + v) - part.y]
-          if (lx < 0 || ly < 0 || lx >= part.width || ly >= part.height) continue
-          const expected = shade[i] - shade[ly * part.width + lx]
-          const w = pair.weights[this.cellOf(Math.floor(px / this.step), Math.floor(py / this.step))]
-          product[pair.of] += w * apart[i] * expected
-          square[pair.of] += w * expected * expected
-        }
+  /** A pair as it is seen in a part; what it says that no round changes is added to its frame's sums. */
+  private seenBy({ of, other, full, weights: cells }: Pair, part: Rectangle, to: { fixed: Float32Array; weight: Float32Array }): SeenPair {
+    const { width, height } = part
+    const size = width * height
+    const apart = new Float32Array(size)
+    difference(this.logsOf(of), this.logsOf(other), full, part, apart)
+    const tells = tellingOf(full, part)
+    const [weights, places] = [new Float32Array(size), new Int32Array(size).fill(size)]
+    const { a, b, u, v } = full
+    for (let y = 0, i = 0; y < height; y++) {
+      const py = part.y + y
+      const row = (Math.floor(py / this.step) >> 3) * this.across
+      for (let x = 0; x < width; x++, i++) {
+        if (Number.isNaN(apart[i])) continue
+        const px = part.x + x
+        const w = tells * cells[row + (Math.floor(px / this.step) >> 3)]
+        weights[i] = w
+        const qx = Math.round(a * px - b * py + u)
+        const qy = Math.round(b * px + a * py + v)
+        const [lx, ly] = [qx - part.x, qy - part.y]
+        const inside = lx >= 0 && ly >= 0 && lx < width && ly < height
+        if (inside) places[i] = ly * width + lx
+        to.fixed[i] += w * (inside ? apart[i] : apart[i] + this.shadeAt(qx, qy))
+        to.weight[i] += w
+      }
     }
+    return { of, apart, weights, places }
+  }
+
+  /** How much of what each frame differs by the shade explains: least squares over the part. */
+  private explained(seen: SeenPair[], shade: Float32Array): number[] {
+    const [product, square] = [new Float64Array(this.frames.length), new Float64Array(this.frames.length)]
+    for (const { of, apart, weights, places } of seen)
+      for (let i = 0; i < apart.length; i++) {
+        if (places[i] === apart.length) continue
+        const expected = shade[i] - shade[places[i]]
+        product[of] += weights[i] * apart[i] * expected
+        square[of] += weights[i] * expected * expected
+      }
     return [...product].map((value, k) => (square[k] > 0 ? value / square[k] : NaN))
   }
 
@@ -159,39 +180,19 @@ export class SensorField {
     return data[Math.min(height - 1, Math.round(y / this.step)) * width + Math.min(width - 1, Math.round(x / this.step))]
   }
 
-  /** What one pair says of each place of a part, added up. */
-  private add({ pair, apart, tells }: SeenPair, part: Rectangle, shade: Float32Array, to: { sum: Float32Array; weight: Float32Array }): void {
-    const { weights } = pair
-    const { a, b, u, v } = pair.full
-    for (let y = 0, i = 0; y < part.height; y++)
-      for (let x = 0; x < part.width; x++, i++) {
-        if (Number.isNaN(apart[i])) continue
-        const px = part.x + x
-        const py = part.y + y
-        const qx = Math.round(a * px - b * py + u)
-        const qy = Math.round(b * px + a * py + v)
-        const lx = qx - part.x
-        const ly = qy - part.y
-        const inside = lx >= 0 && ly >= 0 && lx < part.width && ly < part.height
-        const w = tells * weights[this.cellOf(Math.floor(px / this.step), Math.floor(py / this.step))]
-        to.sum[i] += w * (apart[i] + (inside ? shade[ly * part.width + lx] : this.shadeAt(qx, qy)))
-        to.weight[i] += w
-      }
-  }
-
   /** Substitutes δ until it stands for all; what is wide is left out, as pairs hardly tell it. */
   private solve(base: Plane, total: Plane): Plane {
     let shade = createPlane(base.width, base.height)
     for (let round = 0; round < ROUNDS; round++) {
       const sum = base.data.slice()
-      for (const pair of this.pairs) this.addShades(pair, shade, sum)
+      for (const pair of this.pairs) this.addCoarse(pair, shade, sum)
       for (let i = 0; i < sum.length; i++) sum[i] = total.data[i] > 0 ? sum[i] / total.data[i] : 0
       shade = narrowOf({ ...base, data: sum })
     }
     return shade
   }
 
-  private addShades({ coarse: at, weights }: Pair, { width, height, data }: Plane, sum: Float32Array): void {
+  private addCoarse({ coarse: at, weights }: Pair, { width, height, data }: Plane, sum: Float32Array): void {
     const { a, b, u, v } = at
     for (let y = 0; y < height; y++) {
       const [first, behind] = seenIn(at, y, width, height)
@@ -232,4 +233,9 @@ export class SensorField {
   private cellOf(x: number, y: number): number {
     return (y >> 3) * this.across + (x >> 3)
   }
+}
+
+/** Adds what the other frame's places do, as one frame of a pair sees them. */
+function addShades({ weights, places }: SeenPair, shade: Float32Array, sum: Float32Array): void {
+  for (let i = 0; i < sum.length; i++) sum[i] += weights[i] * shade[places[i]]
 }

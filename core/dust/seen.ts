@@ -56,8 +56,9 @@ export function difference({ width, height, data: here }: Logs, { data: there }:
 
 /** A plane without what is wide in it. */
 export function narrowOf(plane: Plane): Plane {
-  const wide = blurred(plane, WIDE * plane.width)
-  return { ...plane, data: plane.data.map((value, i) => value - wide.data[i]) }
+  const { data } = blurred(plane, WIDE * plane.width)
+  for (let i = 0; i < data.length; i++) data[i] = plane.data[i] - data[i]
+  return { ...plane, data }
 }
 
 /** Frames between which the subject moves by little tell little of a speck, and only hold the rounds up. */

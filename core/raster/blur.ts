@@ -49,26 +49,37 @@ function byTaps(plane: Plane, sigma_px: number): Plane {
 export function runningMean({ width, height, data }: Plane, reach: number): Plane {
   const across = new Float32Array(width * height)
   const share = 1 / (2 * reach + 1)
+  // A row with its ends repeated: nothing has to be held to the edges while it is summed.
+  const line = new Float32Array(width + 2 * reach + 1)
   for (let y = 0; y < height; y++) {
-    const row = y * width
-    let sum = 0
-    for (let k = -reach; k <= reach; k++) sum += data[row + clamp(k, width)]
-    for (let x = 0; x < width; x++) {
-      across[row + x] = sum * share
-      sum += data[row + clamp(x + reach + 1, width)] - data[row + clamp(x - reach, width)]
-    }
+    const row = data.subarray(y * width, (y + 1) * width)
+    line.fill(row[0], 0, reach)
+    line.set(row, reach)
+    line.fill(row[width - 1], reach + width)
+    meansOf(line, across, y * width, width, 2 * reach + 1, share)
   }
   const out = createPlane(width, height)
   const sums = new Float64Array(width)
-  const addRow = (y: number, sign: 1 | -1) => {
-    const from = clamp(y, height) * width
-    for (let x = 0; x < width; x++) sums[x] += sign * across[from + x]
+  for (let k = -reach; k <= reach; k++) {
+    const from = clamp(k, height) * width
+    for (let x = 0; x < width; x++) sums[x] += across[from + x]
   }
-  for (let k = -reach; k <= reach; k++) addRow(k, 1)
   for (let y = 0; y < height; y++) {
-    for (let x = 0, o = y * width; x < width; x++, o++) out.data[o] = sums[x] * share
-    addRow(y + reach + 1, 1)
-    addRow(y - reach, -1)
+    const [enters, leaves] = [clamp(y + reach + 1, height) * width, clamp(y - reach, height) * width]
+    for (let x = 0, o = y * width; x < width; x++, o++) {
+      out.data[o] = sums[x] * share
+      sums[x] += across[enters + x] - across[leaves + x]
+    }
   }
   return out
+}
+
+/** Means of each `count` places of a line that follow one another. */
+function meansOf(line: Float32Array, out: Float32Array, from: number, width: number, count: number, share: number): void {
+  let sum = 0
+  for (let k = 0; k < count; k++) sum += line[k]
+  for (let x = 0; x < width; x++) {
+    out[from + x] = sum * share
+    sum += line[x + count] - line[x]
+  }
 }

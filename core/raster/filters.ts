@@ -12,13 +12,12 @@ export function smooth(plane: Plane): Plane {
       [-2, -1, 0, 1, 2].map((k) => clamp(y + k, height) * width),
       line,
     )
-    for (let x = 0, o = y * width; x < width; x++, o++) {
-      if (x >= 2 && x < width - 2) out.data[o] = blend(line[x - 2], line[x - 1], line[x], line[x + 1], line[x + 2])
-      else {
-        const at = (k: number) => line[clamp(x + k, width)]
-        out.data[o] = blend(at(-2), at(-1), at(0), at(1), at(2))
-      }
-    }
+    const row = y * width
+    const at = (x: number) => line[clamp(x, width)]
+    const inner = Math.max(2, width - 2)
+    for (let x = 0; x < Math.min(2, width); x++) out.data[row + x] = blend(at(x - 2), at(x - 1), at(x), at(x + 1), at(x + 2))
+    for (let x = 2; x < inner; x++) out.data[row + x] = blend(line[x - 2], line[x - 1], line[x], line[x + 1], line[x + 2])
+    for (let x = inner; x < width; x++) out.data[row + x] = blend(at(x - 2), at(x - 1), at(x), at(x + 1), at(x + 2))
   }
   return out
 }

@@ -14,7 +14,8 @@ export class ViewLink {
     this.leader ??= viewer
     const lead = () => this.lead(viewer)
     const tell = () => {
-      if (this.leader !== viewer) return
+      // One that follows comes back when it moves by itself: laid out anew it fits what it shows to its new size.
+      if (this.leader !== viewer) return this.follow(viewer)
       for (const other of this.viewers) if (other !== viewer) this.follow(other)
     }
     for (const touched of TOUCHED) viewer.addHandler(touched, lead)
