@@ -34,7 +34,7 @@ function meanFrom(shade: Float32Array, least: number, most: number): number {
 
 test('what the sensor does is told from a texture that moves over it, as dark as it is', () => {
   const motions = Array.from({ length: COUNT }, (_, k) => ({ ...IDENTITY, dx_px: 1.7 * k, dy_px: 0.9 * k }))
-  const { shade, explained } = new SensorField(frames(motions), WIDTH, HEIGHT).closely(PART, 60)
+  const { shade, explained } = new SensorField(frames(motions), WIDTH, HEIGHT).closely(PART).after(60)
   expect(meanFrom(shade, 0, 4)).toBeCloseTo(meanFrom(shade, 8, 14) - SPECK.dark, 1)
   // The texture, of a deviation of 0.22, is not taken for the sensor's.
   const beside = [...shade].filter((_, i) => Math.hypot((i % PART.width) - 16, Math.floor(i / PART.width) - 16) > 8)

@@ -1,5 +1,6 @@
 import { compose, createPlane, invert, type Plane, type Rectangle, type Similarity } from '../raster'
-import { coarse, difference, narrowOf, placing, seenIn, tellingOf, type Logs, type Placing } from './seen'
+import { CloseLook } from './closeLook'
+import { coarse, difference, narrowOf, placing, seenIn, type Logs, type Placing } from './seen'
 
 /** A frame's detail in steps of LOG_PART of a logarithm, and how it lies. */
 export interface KeptFrame {
@@ -18,7 +19,7 @@ const MOST_SQUARE = 0.04
 const NOISE_SQUARE = 1e-4
 
 /** One frame seen from another: where it shows the same part of the subject, and how much that counts in each cell. */
-interface Pair {
+export interface Pair {
   of: number
   other: number
   coarse: Placing
@@ -26,26 +27,7 @@ interface Pair {
   weights: Float32Array
 }
 
-/** A pair in a part that is looked at closely. */
-interface SeenPair {
-  of: number
-  /** What its frames differ by at each place; NaN where they do not show the same. */
-  apart: Float32Array
-  /** How much that counts, times how much of a speck so large they can tell; 0 where they do not show the same. */
-  weights: Float32Array
-  /** The place of the part that the other frame shows there, or the one behind its last where it lies beside the part. */
-  places: Int32Array
-}
-
 const NONE: Float32Array = new Float32Array()
-
-/** A place of the sensor looked at closely: its shade as a logarithm, and that by each frame alone; NaN where a frame tells nothing. */
-export interface CloseUp extends Rectangle {
-  shade: Float32Array
-  byFrame: Float32Array[]
-  /** For each frame, how much of what it differs by from others the shade explains: 1 where that is all due to the sensor. */
-  explained: number[]
-}
 
 /**
  * What the sensor itself does to each place of every frame, as a logarithm of the light that comes through; from frames of a subject that
@@ -59,11 +41,11 @@ export class SensorField {
   /** What was found of the whole sensor, `step` times as coarse as the frames. */
   readonly shade: Plane
   readonly step: number
-  private readonly pairs: Pair[]
+  readonly pairs: Pair[]
   private readonly across: number
 
   constructor(
-    private readonly frames: KeptFrame[],
+    readonly frames: KeptFrame[],
     readonly width: number,
     readonly height: number,
   ) {
@@ -93,79 +75,12 @@ export class SensorField {
     this.shade = this.solve(base, total)
   }
 
-  /** A part of the sensor, as fine as the frames, after so many rounds more; what lies around it stays. */
-  closely(part: Rectangle, rounds: number): CloseUp {
-    const size = part.width * part.height
-    // One more place stands for all beside the part: what these do is told by the sums already.
-    const shade = new Float32Array(size + 1)
-    for (let y = 0, i = 0; y < part.height; y++) for (let x = 0; x < part.width; x++, i++) shade[i] = this.shadeAt(part.x + x, part.y + y)
-    const seen: SeenPair[] = []
-    const sums = this.frames.map(() => ({ fixed: new Float32Array(size), weight: new Float32Array(size) }))
-    for (const pair of this.pairs) seen.push(this.seenBy(pair, part, sums[pair.of]))
-    const total = new Float32Array(size)
-    const fixed = new Float32Array(size)
-    for (const one of sums)
-      for (let i = 0; i < size; i++) {
-        total[i] += one.weight[i]
-        fixed[i] += one.fixed[i]
-      }
-    for (let round = 0; round < rounds; round++) {
-      const sum = fixed.slice()
-      for (const one of seen) addShades(one, shade, sum)
-      for (let i = 0; i < size; i++) if (total[i] > 0) shade[i] = sum[i] / total[i]
-    }
-    for (const one of seen) addShades(one, shade, sums[one.of].fixed)
-    return {
-      ...part,
-      shade: shade.subarray(0, size),
-      explained: this.explained(seen, shade),
-      byFrame: sums.map(({ fixed, weight }) => fixed.map((value, i) => (weight[i] > 0 ? value / weight[i] : NaN))),
-    }
+  /** A part of the sensor, to be looked at as fine as the frames are. */
+  closely(part: Rectangle): CloseLook {
+    return new CloseLook(this, part)
   }
 
-  /** A pair as it is seen in a part; what it says that no round changes is added to its frame's sums. */
-  private seenBy({ of, other, full, weights: cells }: Pair, part: Rectangle, to: { fixed: Float32Array; weight: Float32Array }): SeenPair {
-    const { width, height } = part
-    const size = width * height
-    const apart = new Float32Array(size)
-    difference(this.logsOf(of), this.logsOf(other), full, part, apart)
-    const tells = tellingOf(full, part)
-    const [weights, places] = [new Float32Array(size), new Int32Array(size).fill(size)]
-    const { a, b, u, v } = full
-    for (let y = 0, i = 0; y < height; y++) {
-      const py = part.y + y
-      const row = (Math.floor(py / this.step) >> 3) * this.across
-      for (let x = 0; x < width; x++, i++) {
-        if (Number.isNaN(apart[i])) continue
-        const px = part.x + x
-        const w = tells * cells[row + (Math.floor(px / this.step) >> 3)]
-        weights[i] = w
-        const qx = Math.round(a * px - b * py + u)
-        const qy = Math.round(b * px + a * py + v)
-        const [lx, ly] = [qx - part.x, qy - part.y]
-        const inside = lx >= 0 && ly >= 0 && lx < width && ly < height
-        if (inside) places[i] = ly * width + lx
-        to.fixed[i] += w * (inside ? apart[i] : apart[i] + this.shadeAt(qx, qy))
-        to.weight[i] += w
-      }
-    }
-    return { of, apart, weights, places }
-  }
-
-  /** How much of what each frame differs by the shade explains: least squares over the part. */
-  private explained(seen: SeenPair[], shade: Float32Array): number[] {
-    const [product, square] = [new Float64Array(this.frames.length), new Float64Array(this.frames.length)]
-    for (const { of, apart, weights, places } of seen)
-      for (let i = 0; i < apart.length; i++) {
-        if (places[i] === apart.length) continue
-        const expected = shade[i] - shade[places[i]]
-        product[of] += weights[i] * apart[i] * expected
-        square[of] += weights[i] * expected * expected
-      }
-    return [...product].map((value, k) => (square[k] > 0 ? value / square[k] : NaN))
-  }
-
-  private logsOf(frame: number): Logs {
+  logsOf(frame: number): Logs {
     return { width: this.width, height: this.height, data: this.frames[frame].log }
   }
 
@@ -175,7 +90,7 @@ export class SensorField {
   }
 
   /** The coarse shade at a place of the frames. */
-  private shadeAt(x: number, y: number): number {
+  shadeAt(x: number, y: number): number {
     const { width, height, data } = this.shade
     return data[Math.min(height - 1, Math.round(y / this.step)) * width + Math.min(width - 1, Math.round(x / this.step))]
   }
@@ -229,13 +144,13 @@ export class SensorField {
     })
   }
 
+  /** How much a pair counts at a place of the frames. */
+  weightAt({ weights }: Pair, x: number, y: number): number {
+    return weights[this.cellOf(Math.floor(x / this.step), Math.floor(y / this.step))]
+  }
+
   /** The cell of a coarse place. */
   private cellOf(x: number, y: number): number {
     return (y >> 3) * this.across + (x >> 3)
   }
-}
-
-/** Adds what the other frame's places do, as one frame of a pair sees them. */
-function addShades({ weights, places }: SeenPair, shade: Float32Array, sum: Float32Array): void {
-  for (let i = 0; i < sum.length; i++) sum[i] += weights[i] * shade[places[i]]
 }

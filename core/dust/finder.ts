@@ -2,7 +2,8 @@ import { membrane } from '../mend'
 import { mean as meanOf } from '../statistics'
 import { reduce, smooth, type Plane, type Similarity } from '../raster'
 import { discOf, fitted, type Disc } from './disc'
-import { SensorField, type CloseUp } from './field'
+import type { CloseUp } from './closeLook'
+import { SensorField } from './field'
 import { LOG_PART, narrowOf } from './seen'
 
 /** A speck on the sensor: it lies at the same place of every frame. Lengths in px of the frames that were looked at. */
@@ -47,8 +48,8 @@ const MOSTLY = 0.9
  */
 const CLEAR = { explained: 0.6, steady: 8, dark: LEAST_DARK }
 const DOUBTFUL = { explained: 0.25, steady: 11, dark: 0.1 }
-/** Rounds of a first look, at which half of all that is enough, of a second, and of its shade. */
-const LOOKS = [0, 6, 60] as const
+/** Rounds before a first look, at which half of all that is enough, more before a second, and before its shade is taken. */
+const LOOKS = [0, 6, 54] as const
 /** Specks are no larger than this part of the width. */
 const MOST_RADIUS = 0.02
 /** A speck's rim goes on so far beyond what is surely dark, in parts of its radius. */
@@ -136,8 +137,9 @@ function speckOf(field: SensorField, { x, y, radius_px }: Disc): Speck | undefin
     { x: x - left, y: y - top, radius_px },
   ]
   const [first, second, last] = LOOKS
-  if (!isSteady(field.closely(part, first), disc, 0.5) || !isSteady(field.closely(part, second), disc, 1)) return undefined
-  const shade = shadeOf(field.closely(part, last), disc, rim)
+  const look = field.closely(part)
+  if (!isSteady(look.after(first), disc, 0.5) || !isSteady(look.after(second), disc, 1)) return undefined
+  const shade = shadeOf(look.after(last), disc, rim)
   const darkness = 1 - shade.reduce((least, value) => Math.min(least, value), 1)
   return { x, y, radius_px, darkness, left, top, width, height, shade }
 }

@@ -1,0 +1,120 @@
+import type { Rectangle } from '../raster'
+import type { Pair, SensorField } from './field'
+import { difference, tellingOf } from './seen'
+
+/** A pair in a part that is looked at closely. */
+interface SeenPair {
+  of: number
+  /** What its frames differ by at each place; NaN where they do not show the same. */
+  apart: Float32Array
+  /** How much of a speck as large as the part they can tell. */
+  tells: number
+  /** How much each place counts, times what they can tell; 0 where they do not show the same. */
+  weights: Float32Array
+  /** The place of the part that the other frame shows there, or the one behind its last where it lies beside the part. */
+  places: Int32Array
+}
+
+/** A place of the sensor looked at closely: its shade as a logarithm, and that by each frame alone; NaN where a frame tells nothing. */
+export interface CloseUp extends Rectangle {
+  shade: Float32Array
+  byFrame: Float32Array[]
+  /** For each frame, how much of what it differs by from others the shade explains: 1 where that is all due to the sensor. */
+  explained: number[]
+}
+
+/** A part of the sensor, as fine as the frames, after as many rounds as one asks for; what lies around it stays. */
+export class CloseLook {
+  private readonly size: number
+  /** One more place stands for all beside the part: what these do is in the sums already. */
+  private readonly shade: Float32Array
+  private readonly seen: SeenPair[]
+  /** What no round changes, by frame, and of all of them. */
+  private readonly sums: { fixed: Float32Array; weight: Float32Array }[]
+  private readonly fixed: Float32Array
+  private readonly weight: Float32Array
+
+  constructor(
+    private readonly field: SensorField,
+    private readonly part: Rectangle,
+  ) {
+    this.size = part.width * part.height
+    this.shade = new Float32Array(this.size + 1)
+    for (let y = 0, i = 0; y < part.height; y++) for (let x = 0; x < part.width; x++, i++) this.shade[i] = field.shadeAt(part.x + x, part.y + y)
+    const none = () => ({ fixed: new Float32Array(this.size), weight: new Float32Array(this.size) })
+    this.sums = field.frames.map(none)
+    this.seen = field.pairs.map((pair) => this.seenBy(pair, this.sums[pair.of]))
+    ;({ fixed: this.fixed, weight: this.weight } = none())
+    for (const { fixed, weight } of this.sums)
+      for (let i = 0; i < this.size; i++) {
+        this.fixed[i] += fixed[i]
+        this.weight[i] += weight[i]
+      }
+  }
+
+  /** So many rounds more; what is known then. */
+  after(rounds: number): CloseUp {
+    const { shade, size } = this
+    for (let round = 0; round < rounds; round++) {
+      const sum = this.fixed.slice()
+      for (const one of this.seen) addShades(one, shade, sum)
+      for (let i = 0; i < size; i++) if (this.weight[i] > 0) shade[i] = sum[i] / this.weight[i]
+    }
+    const byFrame = this.sums.map(({ fixed }) => fixed.slice())
+    for (const one of this.seen) addShades(one, shade, byFrame[one.of])
+    this.sums.forEach(({ weight }, k) => {
+      for (let i = 0; i < size; i++) byFrame[k][i] = weight[i] > 0 ? byFrame[k][i] / weight[i] : NaN
+    })
+    return { ...this.part, shade: shade.slice(0, size), byFrame, explained: this.explained() }
+  }
+
+  /** A pair as it is seen in the part; what it says that no round changes is added to its frame's sums. */
+  private seenBy(pair: Pair, to: { fixed: Float32Array; weight: Float32Array }): SeenPair {
+    const { field, part, size } = this
+    const { of, other, full } = pair
+    const { width, height } = part
+    const apart = new Float32Array(size)
+    difference(field.logsOf(of), field.logsOf(other), full, part, apart)
+    const tells = tellingOf(full, part)
+    const [weights, places] = [new Float32Array(size), new Int32Array(size).fill(size)]
+    const { a, b, u, v } = full
+    for (let y = 0, i = 0; y < height; y++)
+      for (let x = 0; x < width; x++, i++) {
+        if (Number.isNaN(apart[i])) continue
+        const px = part.x + x
+        const py = part.y + y
+        const w = tells * field.weightAt(pair, px, py)
+        const qx = Math.round(a * px - b * py + u)
+        const qy = Math.round(b * px + a * py + v)
+        const lx = qx - part.x
+        const ly = qy - part.y
+        const inside = lx >= 0 && ly >= 0 && lx < width && ly < height
+        if (inside) places[i] = ly * width + lx
+        weights[i] = w
+        to.fixed[i] += w * (inside ? apart[i] : apart[i] + field.shadeAt(qx, qy))
+        to.weight[i] += w
+      }
+    return { of, apart, tells, weights, places }
+  }
+
+  /** How much of what each frame differs by the shade explains: least squares over the part. */
+  private explained(): number[] {
+    const { seen, shade, size } = this
+    const [product, square] = [new Float64Array(this.sums.length), new Float64Array(this.sums.length)]
+    for (const { of, apart, tells, weights, places } of seen)
+      for (let i = 0; i < size; i++) {
+        if (places[i] === size || tells === 0) continue
+        const expected = shade[i] - shade[places[i]]
+        // All pairs count alike: those that tell little must not be left out, or doubtful specks pass.
+        const w = weights[i] / tells
+        product[of] += w * apart[i] * expected
+        square[of] += w * expected * expected
+      }
+    return [...product].map((value, k) => (square[k] > 0 ? value / square[k] : NaN))
+  }
+}
+
+/** Adds what the other frame's places do, as one frame of a pair sees them. */
+function addShades({ weights, places }: SeenPair, shade: Float32Array, sum: Float32Array): void {
+  for (let i = 0; i < sum.length; i++) sum[i] += weights[i] * shade[places[i]]
+}
