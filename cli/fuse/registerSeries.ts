@@ -26,25 +26,38 @@ export interface Registered {
 
 type RegisteringWith = [series: Series, reference: number, settings: FuseSettings, stopwatch: Stopwatch, progress: Progress, kernels: Kernels]
 
-/** Registers a series. Where dust is found it is done again without it: specks, which lie still, hold the picture back. */
+/**
+ * Registers a series. Where dust is found it is done again without it: specks, which lie still, hold the picture back. What they
+ * take away is told from the better registration then.
+ */
 export async function registerSeries(...[series, reference, settings, ...rest]: RegisteringWith): Promise<Registered> {
   if (!settings.register) return { registration: unmoved(series.frames.length, reference) }
-  const first = await registerOnce(undefined, series, reference, settings, ...rest)
+  const finder = settings.dust === 'off' ? undefined : new DustFinder()
+  const first = await registerOnce({ look: finder }, series, reference, settings, ...rest)
   if (!first.dust || first.dust.specks.length === 0) return first
-  const { registration, moved } = await registerOnce(first.dust, series, reference, { ...settings, dust: 'off' }, ...rest)
-  return { registration, moved, dust: first.dust }
+  const second = await registerOnce({ known: first.dust }, series, reference, settings, ...rest)
+  const found = rest[0].timeNow('register', () => finder!.finish(dustMotions(second.registration), series.facts.width))
+  return { ...second, dust: found.specks.length < first.dust.specks.length ? first.dust : found }
 }
 
-async function registerOnce(known: FoundDust | undefined, ...[series, reference, settings, ...rest]: RegisteringWith): Promise<Registered> {
+/** Some two dozen frames tell where dust lies; more take time. */
+const everyOf = (count: number) => Math.ceil(count / DUST_FRAMES)
+
+/** The motions of the frames that dust is looked for in. */
+const dustMotions = ({ motions, lost }: SeriesRegistration) =>
+  motions.map((motion, k) => (lost.includes(k) ? undefined : motion)).filter((_, k) => k % everyOf(motions.length) === 0)
+
+/** Registers a series once: looking for dust, or without what is known of it. */
+async function registerOnce(
+  dust: { look?: DustFinder; known?: FoundDust },
+  ...[series, reference, settings, ...rest]: RegisteringWith
+): Promise<Registered> {
   const { frames, facts } = series
   const [stopwatch, progress, kernels] = rest
   const registrar = new SeriesRegistrar(facts.width, new PairRegistrar(kernels), settings.localWarp)
   const preparer = new Preparer(kernels)
-  const finder = settings.dust === 'off' ? undefined : new DustFinder()
   const moving = settings.moving === 'blend' ? undefined : new MovingFinder(facts, kernels)
   const movingWidth_px = lookedAt_px(frames.length)
-  // Some two dozen frames tell where dust lies; more take time.
-  const every = Math.ceil(frames.length / DUST_FRAMES)
   let index = 0
   for await (const { samples, width, height } of stopwatch.timeEach(
     'decode',
@@ -52,25 +65,24 @@ async function registerOnce(known: FoundDust | undefined, ...[series, reference,
   )) {
     progress({ stage: 'register', frame: index + 1, of: frames.length, file: frames[index++].name })
     stopwatch.timeNow('register', () => {
-      if (known) withoutDust(samples, width, height, known)
+      if (dust.known) withoutDust(samples, width, height, dust.known)
       registrar.add(preparer.fromSamples(samples, width, height))
-      const forDust = finder && (index - 1) % every === 0
+      const forDust = dust.look && (index - 1) % everyOf(frames.length) === 0
       if (!forDust && !moving) return
       const luma = smallLuma(samples, width, height, DUST_WIDTH_px)
-      if (forDust) finder.add(luma)
+      if (forDust) dust.look!.add(luma)
       moving?.add(narrowed(luma, movingWidth_px))
     })
   }
   return stopwatch.timeNow('register', () => {
     const registration = registrar.finish(reference)
-    const { motions, lost } = registration
-    const looked = motions.map((motion, k) => (lost.includes(k) ? undefined : motion)).filter((_, k) => k % every === 0)
-    const found = moving && frames.length - lost.length > 1 ? moving.finish(registration, settings.moving === 'one' ? 'one' : 'auto') : undefined
-    const moved = found?.parts && withChosen(found.parts, series, settings, lost)
+    const found =
+      moving && frames.length - registration.lost.length > 1 ? moving.finish(registration, settings.moving === 'one' ? 'one' : 'auto') : undefined
+    const moved = found?.parts && withChosen(found.parts, series, settings, registration.lost)
     const bends = moved ? registration.bends?.map((bend) => bend && calmed(bend, moved, facts)) : registration.bends
     return {
       registration: { ...registration, ...(bends && { bends }), ...(found && { stirred: found.stirred }) },
-      dust: finder?.finish(looked, facts.width),
+      dust: dust.look?.finish(dustMotions(registration), facts.width),
       moved,
     }
   })

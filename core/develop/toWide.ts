@@ -1,4 +1,5 @@
 import { columns, inverse, product, SRGB_PRIMARIES, WIDE_PRIMARIES, type Rows } from '../formats'
+import { encoded } from '../raster'
 
 /**
  * Brings balanced light of a camera to encoded samples of the wide space, in place.
@@ -27,7 +28,7 @@ let codes: Uint16Array | undefined
 function encoding(): Uint16Array {
   codes ??= Uint16Array.from({ length: 65_536 }, (_, k) => {
     const light = k / 65_535
-    return Math.round(65_535 * (light <= 0.0031308 ? 12.92 * light : 1.055 * light ** (1 / 2.4) - 0.055))
+    return Math.round(65_535 * encoded(light))
   })
   return codes
 }

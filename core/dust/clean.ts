@@ -1,8 +1,9 @@
 import { membrane } from '../mend'
+import { decoded, encoded } from '../raster'
 import type { FoundDust, Speck } from './finder'
 
 /** Where less of the light comes through than this, what is beneath is not brought up but filled in from around. */
-const LEAST_SHADE = 0.5
+const LEAST_SHADE = 0.25
 
 /**
  * A frame without its dust: what a speck dims is made as bright as it would be, and where it dims too much the place is filled evenly
@@ -27,7 +28,7 @@ function clean(samples: Uint8Array | Uint16Array, width: number, height: number,
     for (let x = 0; x < w; x++, i++) {
       const shade = shadeAt(speck, (left + x + 0.5) / scale - 0.5, (top + y + 0.5) / scale - 0.5)
       const from = 3 * ((top + y) * width + left + x)
-      for (let c = 0; c < 3; c++) patch[3 * i + c] = Math.min(most, samples[from + c] / Math.max(shade, LEAST_SHADE))
+      for (let c = 0; c < 3; c++) patch[3 * i + c] = most * encoded(Math.min(1, decoded(samples[from + c] / most) / Math.max(shade, LEAST_SHADE)))
       if (shade < LEAST_SHADE) known[i] = 0
     }
   const filled = known.includes(0) ? membrane({ width: w, height: h, samples: patch }, known).samples : patch

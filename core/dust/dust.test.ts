@@ -33,8 +33,8 @@ test('specks are found where they are, with how much light they take', () => {
   const hit = real.filter(({ x, y, radius }) => found.specks.some((speck) => Math.hypot(speck.x - x * WIDTH, speck.y - y * HEIGHT) < radius * WIDTH))
   expect(hit.length).toBeGreaterThanOrEqual(3)
   expect(found.specks.length).toBeLessThanOrEqual(4)
-  // Half the light is about 0.27 of the encoded value.
-  for (const { darkness } of found.specks) expect(Math.abs(darkness - 0.27)).toBeLessThan(0.08)
+  // They take half the light.
+  for (const { darkness } of found.specks) expect(Math.abs(darkness - 0.5)).toBeLessThan(0.1)
 })
 
 test.each([

@@ -15,8 +15,8 @@ const ROUNDS = 10
 /** What frames differ by is taken together in cells of so many coarse px. */
 const CELL_px = 8
 /** Differences beyond this square are edges that came into focus; this much is noise. */
-const MOST_SQUARE = 0.04
-const NOISE_SQUARE = 1e-4
+export const MOST_SQUARE = 0.2
+export const NOISE_SQUARE = 5e-4
 
 /** One frame seen from another: where it shows the same part of the subject, and how much that counts in each cell. */
 export interface Pair {

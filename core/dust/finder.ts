@@ -1,17 +1,17 @@
 import { membrane } from '../mend'
-import { mean as meanOf } from '../statistics'
-import { reduce, smooth, type Plane, type Similarity } from '../raster'
-import { discOf, fitted, type Disc } from './disc'
+import { deviation, mean as meanOf } from '../statistics'
+import { reduce, smooth, type Plane, type Rectangle, type Similarity } from '../raster'
+import { centred, discOf, evenedAround, fitted, type Disc } from './disc'
 import type { CloseUp } from './closeLook'
 import { SensorField } from './field'
-import { LOG_PART, narrowOf } from './seen'
+import { lightLogs, LOG_PART, narrowOf } from './seen'
 
 /** A speck on the sensor: it lies at the same place of every frame. Lengths in px of the frames that were looked at. */
 export interface Speck {
   x: number
   y: number
   radius_px: number
-  /** How much of the light it takes away at its middle, 0 … 1, on encoded values. */
+  /** How much of the light it takes away where it is darkest, 0 … 1. */
   darkness: number
   /** The rectangle that it covers, with its soft rim. */
   left: number
@@ -38,18 +38,20 @@ const MOST_KEPT = 24
 /** Spots are looked for in so many sizes, each twice as coarse, and so many of them at the most in each. */
 const SIZES = 3
 const MOST_CANDIDATES = 60
-const LEAST_DIP = 0.02
+const LEAST_DIP = 0.045
 /** A speck takes away so much, as a logarithm, and each frame says so alone: four of five have this part of the mean. */
-const LEAST_DARK = 0.05
+const LEAST_DARK = 0.11
 const MOSTLY = 0.9
 /**
  * What four frames of five differ by from others is due to it by this part, and the mean of the frames is so many deviations. Where less
  * is due to it, as where texture hardly moves, it has to be steadier, and not faint.
  */
 const CLEAR = { explained: 0.6, steady: 8, dark: LEAST_DARK }
-const DOUBTFUL = { explained: 0.25, steady: 11, dark: 0.1 }
-/** Rounds before a first look, at which half of all that is enough, more before a second, and before its shade is taken. */
-const LOOKS = [0, 6, 54] as const
+const DOUBTFUL = { explained: 0.25, steady: 11, dark: 0.22 }
+/** Rounds before a first look, at which half of all that is enough, more before a second, and before each weighing anew and the shade. */
+const LOOKS = [0, 6, 25] as const
+/** So often are pairs weighed anew. */
+const DOUBTS = 2
 /** Specks are no larger than this part of the width. */
 const MOST_RADIUS = 0.02
 /** A speck's rim goes on so far beyond what is surely dark, in parts of its radius. */
@@ -70,10 +72,7 @@ export class DustFinder {
     this.size = { width: luma.width, height: luma.height }
     const index = this.count++
     if (index % this.every !== 0) return
-    // Made in loops: a call for each value takes several times as long.
-    const logs = new Float32Array(luma.data.length)
-    for (let i = 0; i < logs.length; i++) logs[i] = Math.log(Math.max(luma.data[i], 1 / 255))
-    const detail = narrowOf({ ...luma, data: logs }).data
+    const detail = narrowOf(lightLogs(luma)).data
     const log = new Int16Array(detail.length)
     for (let i = 0; i < log.length; i++) log[i] = Math.round(detail[i] / LOG_PART)
     this.kept.push({ index, log })
@@ -126,23 +125,35 @@ function candidates({ shade, step }: SensorField): Disc[] {
 }
 
 /** A candidate looked at closely; a speck where every frame says so alone. */
-function speckOf(field: SensorField, { x, y, radius_px }: Disc): Speck | undefined {
-  const rim = Math.max(2, Math.ceil(RIM * radius_px))
-  const reach = Math.ceil(radius_px) + 2 * rim + 2
-  const [left, top] = [Math.max(0, Math.floor(x) - reach), Math.max(0, Math.floor(y) - reach)]
-  const width = Math.min(field.width, Math.ceil(x) + reach + 1) - left
-  const height = Math.min(field.height, Math.ceil(y) + reach + 1) - top
-  const [part, disc] = [
-    { x: left, y: top, width, height },
-    { x: x - left, y: y - top, radius_px },
-  ]
-  const [first, second, last] = LOOKS
+function speckOf(field: SensorField, candidate: Disc): Speck | undefined {
+  const part = partAround(field, candidate)
   const look = field.closely(part)
-  if (!isSteady(look.after(first), disc, 0.5) || !isSteady(look.after(second), disc, 1)) return undefined
-  const shade = shadeOf(look.after(last), disc, rim)
+  const disc = { ...candidate, x: candidate.x - part.x, y: candidate.y - part.y }
+  const [first, second, last] = LOOKS
+  if (!isSteady(look.after(first), disc, 0.5)) return undefined
+  const close = look.after(second)
+  if (!isSteady(close, disc, 1)) return undefined
+  const { x, y, radius_px } = centred({ ...part, data: close.shade }, disc)
+  const seen = { x: part.x + x, y: part.y + y, radius_px }
+  const { x: left, y: top, width, height } = partAround(field, seen)
+  const again = field.closely({ x: left, y: top, width, height })
+  for (let round = 0; round < DOUBTS; round++) {
+    again.after(last)
+    again.doubt()
+  }
+  const shade = shadeOf(again.after(last), { x: seen.x - left, y: seen.y - top, radius_px })
   const darkness = 1 - shade.reduce((least, value) => Math.min(least, value), 1)
-  return { x, y, radius_px, darkness, left, top, width, height, shade }
+  return { ...seen, darkness, left, top, width, height, shade }
 }
+
+/** What is looked at of a disc: its rim, and as much beside it. */
+function partAround({ width, height }: SensorField, { x, y, radius_px }: Disc): Rectangle {
+  const reach = Math.ceil(radius_px) + 2 * rimOf(radius_px) + 2
+  const [left, top] = [Math.max(0, Math.floor(x) - reach), Math.max(0, Math.floor(y) - reach)]
+  return { x: left, y: top, width: Math.min(width, Math.ceil(x) + reach + 1) - left, height: Math.min(height, Math.ceil(y) + reach + 1) - top }
+}
+
+const rimOf = (radius_px: number) => Math.max(2, Math.ceil(RIM * radius_px))
 
 /** Whether each frame alone says that a disc is dark, and equally so; `share` of the limits is enough. */
 function isSteady({ width, height, byFrame, explained }: CloseUp, disc: Disc, share: number): boolean {
@@ -159,16 +170,28 @@ function isSteady({ width, height, byFrame, explained }: CloseUp, disc: Disc, sh
 const fifth = (values: number[]) => [...values].sort((a, b) => a - b)[Math.floor(values.length / 5)]
 
 /** What of the light comes through: what the sensor does, beside what that would be without the speck. */
-function shadeOf({ width, height, shade }: CloseUp, { x, y, radius_px }: Disc, rim: number): Float32Array {
+function shadeOf({ width, height, shade, byFrame }: CloseUp, disc: Disc): Float32Array {
+  const reach = disc.radius_px + rimOf(disc.radius_px)
   const samples = new Float32Array(3 * width * height)
   const known = new Uint8Array(width * height)
   for (let py = 0, i = 0; py < height; py++)
     for (let px = 0; px < width; px++, i++) {
       samples.fill(shade[i], 3 * i, 3 * i + 3)
-      known[i] = Number(Math.hypot(px - x, py - y) > radius_px + rim)
+      known[i] = Number(Math.hypot(px - disc.x, py - disc.y) > reach)
     }
   const even = membrane({ width, height, samples }, known)
-  return Float32Array.from(known, (is, i) => (is ? 1 : Math.min(1, Math.exp(samples[3 * i] - even.samples[3 * i]))))
+  const taken = shade.map((value, i) => (known[i] ? 0 : value - even.samples[3 * i]))
+  return evenedAround({ width, height, data: taken }, disc, noiseOf(byFrame, known)).map((value, i) => (known[i] ? 1 : Math.min(1, Math.exp(value))))
+}
+
+/** The square of what the mean of the frames may be wrong by, over what is not known. Half of them are pairs of the others. */
+function noiseOf(byFrame: Float32Array[], known: Uint8Array): number {
+  const squares: number[] = []
+  for (let i = 0; i < known.length; i++) {
+    const values = known[i] ? [] : byFrame.map((data) => data[i]).filter((value) => !Number.isNaN(value))
+    if (values.length > 1) squares.push(deviation(values) ** 2 / values.length)
+  }
+  return squares.length > 0 ? meanOf(squares) : 0
 }
 
 /** Places of a plane that are higher than the eight around them, or what of these is in the plane. */

@@ -1,7 +1,20 @@
-import { blurred, reduce, type Plane, type Rectangle, type Similarity } from '../raster'
+import { blurred, decoded, reduce, type Plane, type Rectangle, type Similarity } from '../raster'
 
 /** Logarithms are kept in steps of this. */
 export const LOG_PART = 1 / 4096
+
+/** Encoded values as logarithms of the light that they stand for; so many steps of them, as all pixels are looked up. What is darker than the least is noise. */
+const STEPS = 4096
+const LEAST_VALUE = 2 / 255
+const LIGHT_LOG = Float32Array.from({ length: STEPS + 1 }, (_, k) => Math.log(decoded(Math.max(LEAST_VALUE, k / STEPS))))
+
+/** Logarithms of the light of encoded values, 0 … 1: a speck takes the same part of any light, but not of what encodes it. */
+export function lightLogs({ data, ...size }: Plane): Plane {
+  const logs = new Float32Array(data.length)
+  // A loop: a call for each value takes several times as long.
+  for (let i = 0; i < logs.length; i++) logs[i] = LIGHT_LOG[Math.min(STEPS, Math.max(0, Math.round(STEPS * data[i])))]
+  return { ...size, data: logs }
+}
 
 /** No wider than this is the whole sensor looked at. */
 const COARSE_px = 400

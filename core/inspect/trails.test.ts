@@ -3,7 +3,7 @@ import { apply, createPlane, IDENTITY, invert, type Plane, type Similarity } fro
 import { trailOf } from './trails'
 
 const frame = { width: 200, height: 140 }
-const speck: Speck = { x: 30, y: 24, radius_px: 4, darkness: 0.3, left: 24, top: 18, width: 13, height: 13, shade: new Float32Array(169).fill(1) }
+const speck: Speck = { x: 30, y: 24, radius_px: 4, darkness: 0.55, left: 24, top: 18, width: 13, height: 13, shade: new Float32Array(169).fill(1) }
 /** The subject nears: each frame is larger than the one before. */
 const motions: Similarity[] = [1, 1.06, 1.12].map((scale) => ({ ...IDENTITY, scale }))
 

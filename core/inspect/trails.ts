@@ -1,9 +1,11 @@
 import type { Speck } from '../dust'
-import { apply, invert, type Plane, type Rectangle, type Similarity } from '../raster'
+import { apply, encoded, invert, type Plane, type Rectangle, type Similarity } from '../raster'
 
 /** The trail of a speck is seen where the picture is darker than around by this part of what the speck takes away. */
 const SEEN = 0.35
 const LEAST_DIP = 0.02
+/** Light of middle tones. */
+const MIDDLE = 0.18
 /** What is filled from around is safe where that varies by less than this part of the trail's darkness. */
 const EVEN = 0.4
 
@@ -30,11 +32,13 @@ export function trailOf(
 ): Trail | undefined {
   const [u, v] = [speck.x - (frame.width - 1) / 2, speck.y - (frame.height - 1) / 2]
   const radius = Math.max(2, speck.radius_px * scale)
+  // On encoded values, at middle tones.
+  const takes = 1 - encoded(MIDDLE * (1 - speck.darkness)) / encoded(MIDDLE)
   const seen = motions.flatMap((motion) => {
     const [x, y] = apply(invert(motion), u, v)
     const at = [(x + (frame.width - 1) / 2 + 0.5) * scale - 0.5 - shift[0], (y + (frame.height - 1) / 2 + 0.5) * scale - 0.5 - shift[1]] as const
     const { dip, spread } = dipAt(fused, at[0], at[1], radius)
-    return dip > Math.max(LEAST_DIP, SEEN * speck.darkness) ? [{ x: at[0], y: at[1], dip, spread }] : []
+    return dip > Math.max(LEAST_DIP, SEEN * takes) ? [{ x: at[0], y: at[1], dip, spread }] : []
   })
   if (seen.length === 0) return undefined
   const [left, right] = [Math.min(...seen.map(({ x }) => x)) - 1.4 * radius, Math.max(...seen.map(({ x }) => x)) + 1.4 * radius]

@@ -1,4 +1,4 @@
-import { createPicture, type Picture } from '../raster'
+import { createPicture, encoded, type Picture } from '../raster'
 import { Workspace } from '../raster/kernels'
 import { kernelsOfThread } from './kernelsOfThread'
 import { normalQuantiles, streamState } from './random'
@@ -72,11 +72,8 @@ export function developSharp(light: Picture): Picture {
   return { ...light, planes: [red, green, blue] }
 }
 
-/** The sRGB transfer function (IEC 61966-2-1), clipped. */
-function encode(value: number): number {
-  const v = Math.min(1, Math.max(0, value))
-  return v <= 0.0031308 ? 12.92 * v : 1.055 * v ** (1 / 2.4) - 0.055
-}
+/** The sRGB value of light, clipped. */
+const encode = (light: number) => encoded(Math.min(1, Math.max(0, light)))
 
 /** Codes of values in steps of a 4096th: a frame has millions of pixels. */
 const CODES = 4096

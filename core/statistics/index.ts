@@ -14,3 +14,11 @@ export function deviation(values: number[]): number {
   const middle = mean(values)
   return Math.sqrt(values.reduce((sum, value) => sum + (value - middle) ** 2, 0) / (values.length - 1))
 }
+
+/** The value that such a part of all lies below; 0 where there is none. */
+export function quantile(values: number[], part: number): number {
+  const sorted = [...values].sort((a, b) => a - b)
+  return sorted[Math.min(sorted.length - 1, Math.floor(part * sorted.length))] ?? 0
+}
+
+export const median = (values: number[]): number => quantile(values, 0.5)

@@ -1,7 +1,8 @@
 import { movesCamera, type MoverKind } from '../movers'
 import { compose, invert, type Similarity } from '../raster'
+import { median } from '../statistics'
 import { TILES, type FrameFacts } from './frameFacts'
-import { agreement, median, type Profiles } from './order'
+import { agreement, type Profiles } from './order'
 import type { Pairs } from './pairs'
 import { onTiles } from './steps'
 

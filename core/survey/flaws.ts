@@ -1,7 +1,7 @@
 import type { Plane } from '../raster'
 import { say } from '../words'
+import { median, quantile } from '../statistics'
 import type { FrameFacts } from './frameFacts'
-import { median, quantile } from './order'
 import { shakenOf } from './shaken'
 
 /** Why a frame does not belong into the fused picture; undefined where nothing is wrong with it. */

@@ -1,3 +1,4 @@
+import { quantile } from '../statistics'
 import type { FrameFacts } from './frameFacts'
 
 /** Tiles whose sharpness changes by less than this factor over the series show nothing of the focus. */
@@ -129,13 +130,6 @@ function improve(path: number[], distance: number[][]): boolean {
   }
   return found
 }
-
-export function quantile(values: number[], part: number): number {
-  const sorted = [...values].sort((a, b) => a - b)
-  return sorted[Math.min(sorted.length - 1, Math.floor(part * sorted.length))] ?? 0
-}
-
-export const median = (values: number[]): number => quantile(values, 0.5)
 
 /** Kendall's rank correlation of places with their own order: 1 where they rise, −1 where they fall. */
 export function agreement(places: number[]): number {

@@ -1,8 +1,9 @@
 import fc from 'fast-check'
 import { createPicture, createPlane, type Plane } from '../raster'
+import { median, quantile } from '../statistics'
 import { flawsOf } from './flaws'
 import { frameFacts, TILES, type FrameFacts } from './frameFacts'
-import { agreement, apart, focusOrder, median, profilesOf, quantile } from './order'
+import { agreement, apart, focusOrder, profilesOf } from './order'
 
 /** Frames whose tiles are sharp at depths spread over `depths`, as a focus that moves through `positions` sees them. */
 function series(positions: number[], depths: (tile: number) => number, width = 1.2): FrameFacts[] {

@@ -1,5 +1,6 @@
+import { quantile } from '../statistics'
 import type { FrameFacts } from './frameFacts'
-import { agreement, focusOrder, profilesOf, quantile, texturedTiles } from './order'
+import { agreement, focusOrder, profilesOf, texturedTiles } from './order'
 
 /** With fewer frames, shake cannot be distinguished from the focus passing. */
 const LEAST_FRAMES = 4

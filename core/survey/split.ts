@@ -1,7 +1,7 @@
 import type { Plane } from '../raster'
 import { say, type Sentence } from '../words'
+import { median } from '../statistics'
 import { correlation } from './flaws'
-import { median } from './order'
 
 /** A frame on a card, as far as telling one series from the next needs it. */
 export interface CardFrame {

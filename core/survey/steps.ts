@@ -1,8 +1,9 @@
 import { compose, IDENTITY, type Similarity } from '../raster'
 import { POINT } from '../raster/kernels'
 import type { Prepared } from '../register'
+import { median } from '../statistics'
 import type { FrameFacts } from './frameFacts'
-import { apart, median, type Profiles } from './order'
+import { apart, type Profiles } from './order'
 import { Pairs } from './pairs'
 
 /** From one frame to the next in focus order. */

@@ -1,7 +1,7 @@
 import { apply, compose, invert, type Plane, type Similarity } from '../raster'
+import { median, quantile } from '../statistics'
 import { BlurFit, BLURS_px, type Energies } from './blurFit'
 import { CELL_px, type FrameFacts } from './frameFacts'
-import { median, quantile } from './order'
 
 /** Parts of the picture, seen as the middle frame sees it. */
 export const PARTS = { across: 36, down: 24 }
