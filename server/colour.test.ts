@@ -35,6 +35,8 @@ beforeAll(async () => {
 afterAll(() => server.stop())
 
 const FORMATS = ['tif', 'png', 'jpg'] as const
+/** A picture is delivered from what it was fused to: by each kind of that in all formats, by others that come to the same in JPEG. */
+const IN_ALL = ['srgb16.tif', 'p3.png', 'wide16.tif', 'grey16.tif', 'cmyk.tif', 'plain.png']
 
 /** A render delivered as it is, in a format. */
 async function madeAs(renderId: number, format: FinishedFormat): Promise<string> {
@@ -164,7 +166,7 @@ test.each(SPACES)(
     }
     const render = await renderOf(db, renderId)
     const kept = path.join(store.folders.render(render.folder), 'result.tif')
-    for (const format of FORMATS) {
+    for (const format of IN_ALL.includes(file) ? FORMATS : (['jpg'] as const)) {
       const made = await madeAs(renderId, format)
       // A JPEG of few wide colours rounds more than half a unit by itself: no more than another encoder's.
       close(judged(made), WIDTH, format === 'jpg' ? jpegLimit(source, truth, false) : 0.5)
