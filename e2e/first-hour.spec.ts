@@ -166,6 +166,11 @@ test('4 a landscape in the field: a frame missed and taken after all, one repeat
 })
 
 test('5 the body’s own bracketing is one press, on the card and in the field', async ({ page }) => {
+  await page.addInitScript(() => {
+    const said: string[] = []
+    Object.assign(window, { said })
+    speechSynthesis.speak = ({ text }) => void said.push(text)
+  })
   await page.goto('/shoots/new')
   const hand = new Hand(page)
   await expect(page.getByLabel('Title')).toBeFocused()
@@ -185,7 +190,12 @@ test('5 the body’s own bracketing is one press, on the card and in the field',
   // The press says how long it takes; no other time contradicts it.
   await expect(page.getByText('Takes about')).toBeVisible()
   await expect(page.getByText(/to go\./)).toHaveCount(0)
+  // A voice says the same, where one wants it.
+  await button(page, 'Say it aloud').click()
+  const lastSaid = () => page.evaluate(() => (window as unknown as { said: string[] }).said.at(-1))
+  await expect.poll(lastSaid).toMatch(new RegExp(`^Step \\d+, ${frames} frames\\. Begin at the near edge\\. Press once\\.$`))
   await hand.click(button(page, 'Pressed'))
+  await expect.poll(lastSaid).toMatch(/^Hands off\. \d+ seconds\. All taken\?$/)
   await hand.click(button(page, `Taken, all ${frames}`))
   await expect(page.getByText('The plan is covered.')).toBeVisible()
   hand.tell('bracketing')

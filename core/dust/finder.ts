@@ -39,15 +39,14 @@ const MOST_KEPT = 24
 const SIZES = 3
 const MOST_CANDIDATES = 60
 const LEAST_DIP = 0.045
-/** A speck takes away so much, as a logarithm, and each frame says so alone: four of five have this part of the mean. */
-const LEAST_DARK = 0.11
-const MOSTLY = 0.9
 /**
- * What four frames of five differ by from others is due to it by this part, and the mean of the frames is so many deviations. Where less
- * is due to it, as where texture hardly moves, it has to be steadier, and not faint.
+ * A speck takes away so much at the least, as a logarithm, and each frame says so alone: four of five have this part of the mean, and the
+ * mean is so many deviations. What four of five differ by from others is due to it by this part. Where less is, as where the subject hardly
+ * moves, it has to be steadier and not faint; and what takes a third of the light is no texture.
  */
-const CLEAR = { explained: 0.6, steady: 8, dark: LEAST_DARK }
-const DOUBTFUL = { explained: 0.25, steady: 11, dark: 0.22 }
+const CLEAR = { explained: 0.6, steady: 8, dark: 0.16, mostly: 0.9 }
+const DOUBTFUL = { explained: 0.25, steady: 11, dark: 0.22, mostly: 0.9 }
+const STARK = { explained: 0.06, steady: 4, dark: 0.36, mostly: 0.75 }
 /** Rounds before a first look, at which half of all that is enough, more before a second, and before each weighing anew and the shade. */
 const LOOKS = [0, 6, 25] as const
 /** So often are pairs weighed anew. */
@@ -162,8 +161,10 @@ function isSteady({ width, height, byFrame, explained }: CloseUp, disc: Disc, sh
   const mean = meanOf(dips)
   const spread = Math.sqrt(meanOf(dips.map((dip) => (dip - mean) ** 2)))
   const due = fifth(explained.filter((part) => !Number.isNaN(part)))
-  const steadily = ({ explained: least, steady, dark }: typeof CLEAR) => due > share * least && mean > share * steady * spread && mean > share * dark
-  return fifth(dips) > share * MOSTLY * mean && (steadily(CLEAR) || steadily(DOUBTFUL))
+  return [CLEAR, DOUBTFUL, STARK].some(
+    ({ explained: least, steady, dark, mostly }) =>
+      due > share * least && mean > share * steady * spread && mean > share * dark && fifth(dips) > share * mostly * mean,
+  )
 }
 
 /** What four of five have at the least. */

@@ -2,4 +2,4 @@ export { mergeLogs, runsOf, type FieldEntry, type FieldEvent, type LoggedRun } f
 export { phasesOf, type Phase } from './pace'
 export { reshootList, type Reshoot } from './reshoot'
 export { fieldProgress, type FieldGap, type FieldProgress, type FieldRow } from './progress'
-export { spokenOf } from './spoken'
+export { spokenOf, spokenPartOf } from './spoken'

@@ -1,4 +1,4 @@
-import { spokenOf } from '.'
+import { spokenOf, spokenPartOf } from '.'
 
 test('the first phase of a frame says its number, and the reading in words', () => {
   expect(spokenOf({ kind: 'move' }, { number: 12, first: true, reading: 'a turn and 30 marks' })).toBe('Frame 12. Focus to a turn and 30 marks.')
@@ -14,4 +14,11 @@ test('what is counted says how long, what is too short to count does not', () =>
   expect(spokenOf({ kind: 'confirm' }, { number: 1, first: false, reading: '', asked: true })).toBe('Taken?')
   expect(spokenOf({ kind: 'confirm' }, { number: 1, first: false, reading: '' })).toBe('Press now.')
   expect(spokenOf({ kind: 'shutter' }, { number: 1, first: false, reading: '' })).toBe('Press now.')
+})
+
+test('a press of the body’s own bracketing says what to set and where to begin, then how long to leave it alone', () => {
+  const whole = { part: 1, of: 1, step: 4, frames: 21, begin: 'the near edge', seconds: 42.3 }
+  expect(spokenPartOf(whole, false)).toBe('Step 4, 21 frames. Begin at the near edge. Press once.')
+  expect(spokenPartOf({ ...whole, part: 2, of: 3 }, false)).toBe('Part 2 of 3. Step 4, 21 frames. Leave the ring alone. Press once.')
+  expect(spokenPartOf(whole, true)).toBe('Hands off. 42 seconds. All taken?')
 })

@@ -25,6 +25,15 @@ export function spokenOf(
   return `${first ? `Frame ${number}. ` : ''}${said}${waits}`
 }
 
+/** A press of the body's own bracketing as it is said aloud: what to set and where to begin; once pressed, how long to leave it alone. */
+export function spokenPartOf(
+  { part, of, step, frames, begin, seconds }: { part: number; of: number; step: number; frames: number; begin: string; seconds: number },
+  pressed: boolean,
+): string {
+  if (pressed) return `Hands off. ${Math.round(seconds)} seconds. All taken?`
+  return `${of > 1 ? `Part ${part} of ${of}. ` : ''}Step ${step}, ${frames} frames. ${part === 1 ? `Begin at ${asWords(begin)}` : 'Leave the ring alone'}. Press once.`
+}
+
 /** Units and signs that voices stumble over. */
 function asWords(reading: string): string {
   return reading

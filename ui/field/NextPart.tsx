@@ -1,9 +1,12 @@
 'use client'
 
 import { useState } from 'react'
+import { spokenPartOf } from '@/core/field'
 import type { BodySeries } from '@/core/sheet'
 import { durationText } from '@/core/units'
 import { TouchButton } from './TouchButton'
+import { useAids } from './aids'
+import { useAloud } from './useAloud'
 import styles from './field.module.css'
 
 interface Props {
@@ -20,6 +23,9 @@ export function NextPart({ body, taken, perFrame_s, onTaken }: Props) {
   const part = partAfter(body, taken)
   const { frames, fresh, begin } = body.parts[part]
   const many = body.parts.length > 1
+  const seconds = frames * perFrame_s
+  const { aloud } = useAids()
+  useAloud(aloud, spokenPartOf({ part: part + 1, of: body.parts.length, step: body.step, frames, begin, seconds }, pressed), !pressed)
   return (
     <section className={styles.next} aria-label="The series to take now">
       <p className={styles.count}>
@@ -39,7 +45,7 @@ export function NextPart({ body, taken, perFrame_s, onTaken }: Props) {
         </div>
         <div>
           <dt>Takes about</dt>
-          <dd>{durationText(frames * perFrame_s)}</dd>
+          <dd>{durationText(seconds)}</dd>
         </div>
       </dl>
       <TouchButton
