@@ -53,19 +53,24 @@ describe('the sheet is told from its dots', () => {
     )
   const from = (first: number, count: number) => Array.from({ length: count }, (_, k) => first + k)
 
-  test('whichever rows are in view, with some of them missing and dirt between them', () => {
+  test('whichever rows are in view, with some of them missing and dirt between them; where two places of the code fit nearly alike, not at all', () => {
+    let told = 0
     fc.assert(
       fc.property(fc.integer({ min: 0, max: ROWS - 22 }), fc.shuffledSubarray(from(4, 14), { maxLength: 3 }), (first, missing) => {
         const rows = from(first, 22).filter((row) => !missing.includes(row - first))
         // Places as the picture has them, from wherever its first row lies.
         const shifted = dots(rows, (u, s) => [300 + pitch_px * u, 20 + pitch_px * (s - rowAt(first))])
         const dirt = { x: 300 + pitch_px * LADDER_u + 2, y: 20 + pitch_px * 10.5, ink_px: 5 }
-        const found = sheetIn([...shifted, dirt, { x: 300, y: 150, ink_px: 60 }])!
+        const found = sheetIn([...shifted, dirt, { x: 300, y: 150, ink_px: 60 }])
+        if (!found) return
+        told++
         const [x, y] = place(found, -LADDER_u, rowAt(first))
         expect(Math.hypot(x - (300 - pitch_px * LADDER_u), y - 20)).toBeLessThan(0.5)
       }),
-      { numRuns: 30 },
+      // Rows 40 to 61 without 44, 48 and 54 are read in two ways with two mistakes.
+      { numRuns: 40, examples: [[40, [4, 8, 14]]] },
     )
+    expect(told).toBeGreaterThanOrEqual(34)
   })
 
   test('leaning, and upside down', () => {
