@@ -1,5 +1,5 @@
 import { createReadStream } from 'node:fs'
-import { readdir } from 'node:fs/promises'
+import { access, readdir } from 'node:fs/promises'
 import path from 'node:path'
 import { watch, type FSWatcher } from 'chokidar'
 import PQueue from 'p-queue'
@@ -14,12 +14,15 @@ import type { Shoots } from './shoots'
 const COMPLETE_ms = 1200
 /** A camera that writes a frame twice writes its raw file right after the JPEG. */
 const TWIN_ms = 2500
+/** Whether the folder is still there is asked this often: its removal is not always told of, a card that is pulled out never. */
+const THERE_ms = 1000
 /** As many refusals are shown. */
 const MOST_TOLD = 20
 
 interface Watched extends ImportFolder {
   detail: WatchDetail
   watcher: FSWatcher
+  there: NodeJS.Timeout
   /** One file after the other, in the order in which they came. */
   queue: PQueue
 }
@@ -40,7 +43,7 @@ export class Watching {
    */
   async begin(shootId: number, folder: string): Promise<WatchDetail> {
     const from = await openWatched(this.environment.importRoot, folder)
-    const there = new Set(await readdir(from.inside))
+    const before = new Set(await readdir(from.inside))
     await this.end(shootId)
     const run = await this.shoots.addRun(shootId, 'imported')
     const watcher = watch(from.inside, {
@@ -49,12 +52,12 @@ export class Watching {
       awaitWriteFinish: { stabilityThreshold: COMPLETE_ms, pollInterval: 200 },
     })
     const detail: WatchDetail = { folder, run, taken: 0, refused: [], ended: null }
-    const watched: Watched = { ...from, detail, watcher, queue: new PQueue({ concurrency: 1 }) }
+    const there = setInterval(() => void access(from.inside).catch(() => this.over(watched)), THERE_ms)
+    const watched: Watched = { ...from, detail, watcher, there, queue: new PQueue({ concurrency: 1 }) }
     watcher.on('add', (file) => {
       const name = path.basename(file)
-      if (!there.has(name) && isPicture(name) && !name.startsWith('.')) void watched.queue.add(() => this.take(watched, name))
+      if (!before.has(name) && isPicture(name) && !name.startsWith('.')) void watched.queue.add(() => this.take(watched, name))
     })
-    watcher.on('unlinkDir', (gone) => gone === from.inside && void this.over(watched))
     watcher.on('error', () => void this.over(watched))
     await new Promise<void>((resolve) => watcher.once('ready', resolve))
     this.byShoot.set(shootId, watched)
@@ -70,6 +73,7 @@ export class Watching {
   async end(shootId: number): Promise<void> {
     const watched = this.byShoot.get(shootId)
     if (!watched) return
+    clearInterval(watched.there)
     await watched.watcher.close()
     await watched.queue.onIdle()
     this.byShoot.delete(shootId)
@@ -109,6 +113,7 @@ export class Watching {
 
   private async over(watched: Watched): Promise<void> {
     if (watched.detail.ended) return
+    clearInterval(watched.there)
     watched.detail.ended = say('watch.gone', { folder: watched.detail.folder })
     await watched.watcher.close()
   }
