@@ -2,9 +2,9 @@ import AxeBuilder from '@axe-core/playwright'
 import { expect, test, type Page } from '@playwright/test'
 import { DEMO_SHOOTS } from '../demo/scenario'
 
-/** Serious or critical findings of a page, in words. */
-async function findings(page: Page): Promise<string[]> {
-  const { violations } = await new AxeBuilder({ page }).analyze()
+/** Serious or critical findings of a page, in words, without some rules. */
+async function findings(page: Page, without: string[] = []): Promise<string[]> {
+  const { violations } = await new AxeBuilder({ page }).disableRules(without).analyze()
   return violations
     .filter(({ impact }) => impact === 'serious' || impact === 'critical')
     .flatMap(({ id, nodes }) => nodes.map(({ target, failureSummary }) => `${id} at ${target.join(' ')}: ${failureSummary?.replaceAll('\n', ' ')}`))
@@ -31,7 +31,8 @@ for (const [screens, of] of [
       await page.setViewportSize({ width: 390, height: 844 })
       // What is shown on wide screens only goes in the next frame.
       await page.evaluate(() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done))))
-      found.push(...(await findings(page)).map((finding) => `${address} at 390: ${finding}`))
+      // Colours are the same at every width, and take most of the time.
+      found.push(...(await findings(page, ['color-contrast'])).map((finding) => `${address} at 390: ${finding}`))
     }
     expect(found).toEqual([])
   })

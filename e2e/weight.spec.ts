@@ -21,13 +21,15 @@ const MOST_kB: Record<string, number> = {
 
 test.use({ serviceWorkers: 'block' })
 
-for (const [where, most_kB] of Object.entries(MOST_kB)) {
-  test(`${where} loads at most ${most_kB} kB of scripts and styles`, async ({ page, request }) => {
-    const { done: _, ...shoot } = DEMO_SHOOTS[0]
-    const made = where.startsWith('/') ? undefined : await (await request.post('/api/shoots', { data: shoot })).json()
-    await page.goto(made ? `/shoots/${made.id}/${where}` : where)
+test('every page loads no more scripts and styles than it may', async ({ page, request }) => {
+  const { done: _, ...shoot } = DEMO_SHOOTS[0]
+  const { id } = await (await request.post('/api/shoots', { data: shoot })).json()
+  const tooHeavy: string[] = []
+  for (const [where, most_kB] of Object.entries(MOST_kB)) {
+    await page.goto(where.startsWith('/') ? where : `/shoots/${id}/${where}`)
     await expect(page.locator('main')).toBeVisible()
     await page.waitForLoadState('networkidle')
+    // What the browser has kept from the page before counts as if it were sent again.
     const sent = await page.evaluate(() =>
       (performance.getEntriesByType('resource') as PerformanceResourceTiming[])
         .filter(({ name }) => /\.(js|css)(\?|$)/.test(name))
@@ -35,6 +37,7 @@ for (const [where, most_kB] of Object.entries(MOST_kB)) {
     )
     console.log(`${where}: ${Math.round(sent / 1000)} kB`)
     expect(sent).toBeGreaterThan(50_000)
-    expect(sent / 1000).toBeLessThanOrEqual(most_kB)
-  })
-}
+    if (sent / 1000 > most_kB) tooHeavy.push(`${where} loads ${Math.round(sent / 1000)} kB, ${most_kB} kB at the most`)
+  }
+  expect(tooHeavy).toEqual([])
+})
