@@ -1,6 +1,6 @@
 import type { Rectangle } from '../raster'
-import { MOST_SQUARE, NOISE_SQUARE, type Pair, type SensorField } from './field'
-import { difference, tellingOf } from './seen'
+import type { Pair, SensorField } from './field'
+import { difference, MOST_SQUARE, NOISE_SQUARE, tellingOf } from './seen'
 
 /** A pair in a part that is looked at closely. */
 interface SeenPair {
@@ -13,6 +13,12 @@ interface SeenPair {
   weights: Float32Array
   /** The place of the part that the other frame shows there, or the one behind its last where it lies beside the part. */
   places: Int32Array
+}
+
+/** What no round changes, and how much all counts that is said of a place. */
+interface Sums {
+  fixed: Float32Array
+  weight: Float32Array
 }
 
 /** A place of the sensor looked at closely: its shade as a logarithm, and that by each frame alone; NaN where a frame tells nothing. */
@@ -39,10 +45,8 @@ export class CloseLook {
   /** As it was a round before. */
   private readonly before: Float32Array
   private readonly seen: SeenPair[]
-  /** What no round changes, by frame, and of all of them. */
-  private readonly sums: { fixed: Float32Array; weight: Float32Array }[]
-  private readonly fixed: Float32Array
-  private readonly weight: Float32Array
+  private readonly ofFrames: Sums[]
+  private readonly ofAll: Sums
 
   constructor(
     private readonly field: SensorField,
@@ -52,10 +56,10 @@ export class CloseLook {
     this.shade = new Float32Array(this.size + 1)
     for (let y = 0, i = 0; y < part.height; y++) for (let x = 0; x < part.width; x++, i++) this.shade[i] = field.shadeAt(part.x + x, part.y + y)
     this.before = this.shade.slice()
-    const none = () => ({ fixed: new Float32Array(this.size), weight: new Float32Array(this.size) })
-    this.sums = field.frames.map(none)
+    const none = (): Sums => ({ fixed: new Float32Array(this.size), weight: new Float32Array(this.size) })
+    this.ofFrames = field.frames.map(none)
+    this.ofAll = none()
     this.seen = field.pairs.map((pair) => this.seenBy(pair))
-    ;({ fixed: this.fixed, weight: this.weight } = none())
     this.sum()
   }
 
@@ -65,57 +69,58 @@ export class CloseLook {
    */
   doubt(): void {
     for (const { apart, tells, weights, places } of this.seen) {
+      const leftAt = (i: number) => (apart[i] - this.shade[i] + this.shade[places[i]]) ** 2
       let [squares, count] = [NOISE_SQUARE, 1]
       for (let i = 0; i < this.size; i++) {
         if (weights[i] === 0) continue
-        squares += Math.min(MOST_SQUARE, (apart[i] - this.shade[i] + this.shade[places[i]]) ** 2)
+        squares += Math.min(MOST_SQUARE, leftAt(i))
         count++
       }
       const usual = squares / count + NOISE_SQUARE
-      for (let i = 0; i < this.size; i++)
-        if (weights[i] > 0) weights[i] = tells / (usual + (apart[i] - this.shade[i] + this.shade[places[i]]) ** 2 / DOUBT)
+      for (let i = 0; i < this.size; i++) if (weights[i] > 0) weights[i] = tells / (usual + leftAt(i) / DOUBT)
     }
     this.sum()
   }
 
   /** Adds up what no round changes. */
   private sum(): void {
-    for (const { fixed, weight } of [{ fixed: this.fixed, weight: this.weight }, ...this.sums]) {
+    for (const { fixed, weight } of [this.ofAll, ...this.ofFrames]) {
       fixed.fill(0)
       weight.fill(0)
     }
     for (const { of, apart, weights } of this.seen) {
-      const { fixed, weight } = this.sums[of]
+      const { fixed, weight } = this.ofFrames[of]
       for (let i = 0; i < this.size; i++) {
         if (weights[i] === 0) continue
         fixed[i] += weights[i] * apart[i]
         weight[i] += weights[i]
       }
     }
-    for (const { fixed, weight } of this.sums)
+    for (const { fixed, weight } of this.ofFrames)
       for (let i = 0; i < this.size; i++) {
-        this.fixed[i] += fixed[i]
-        this.weight[i] += weight[i]
+        this.ofAll.fixed[i] += fixed[i]
+        this.ofAll.weight[i] += weight[i]
       }
   }
 
   /** So many rounds more; what is known then. */
   after(rounds: number): CloseUp {
     const { shade, before, size } = this
+    const { fixed, weight } = this.ofAll
     for (let round = 0; round < rounds; round++) {
-      const sum = this.fixed.slice()
+      const sum = fixed.slice()
       for (const one of this.seen) addShades(one, shade, sum)
       for (let i = 0; i < size; i++) {
-        if (!(this.weight[i] > 0)) continue
-        const next = sum[i] / this.weight[i] + MOMENTUM * (shade[i] - before[i])
+        if (!(weight[i] > 0)) continue
+        const next = sum[i] / weight[i] + MOMENTUM * (shade[i] - before[i])
         before[i] = shade[i]
         shade[i] = next
       }
     }
-    const byFrame = this.sums.map(({ fixed }) => fixed.slice())
+    const byFrame = this.ofFrames.map((one) => one.fixed.slice())
     for (const one of this.seen) addShades(one, shade, byFrame[one.of])
-    this.sums.forEach(({ weight }, k) => {
-      for (let i = 0; i < size; i++) byFrame[k][i] = weight[i] > 0 ? byFrame[k][i] / weight[i] : NaN
+    this.ofFrames.forEach((one, k) => {
+      for (let i = 0; i < size; i++) byFrame[k][i] = one.weight[i] > 0 ? byFrame[k][i] / one.weight[i] : NaN
     })
     return { ...this.part, shade: shade.slice(0, size), byFrame, explained: this.explained() }
   }
@@ -148,7 +153,7 @@ export class CloseLook {
   /** How much of what each frame differs by the shade explains: least squares over the part. */
   private explained(): number[] {
     const { seen, shade, size } = this
-    const [product, square] = [new Float64Array(this.sums.length), new Float64Array(this.sums.length)]
+    const [product, square] = [new Float64Array(this.ofFrames.length), new Float64Array(this.ofFrames.length)]
     for (const { of, apart, tells, weights, places } of seen)
       for (let i = 0; i < size; i++) {
         if (places[i] === size || tells === 0) continue

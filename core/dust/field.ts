@@ -1,6 +1,6 @@
 import { compose, createPlane, invert, type Plane, type Rectangle, type Similarity } from '../raster'
 import { CloseLook } from './closeLook'
-import { coarse, difference, narrowOf, placing, seenIn, type Logs, type Placing } from './seen'
+import { coarse, difference, MOST_SQUARE, narrowOf, NOISE_SQUARE, placing, seenIn, type Logs, type Placing } from './seen'
 
 /** A frame's detail in steps of LOG_PART of a logarithm, and how it lies. */
 export interface KeptFrame {
@@ -14,9 +14,6 @@ const APART = [1, 2, 4]
 const ROUNDS = 10
 /** What frames differ by is taken together in cells of so many coarse px. */
 const CELL_px = 8
-/** Differences beyond this square are edges that came into focus; this much is noise. */
-export const MOST_SQUARE = 0.2
-export const NOISE_SQUARE = 5e-4
 
 /** One frame seen from another: where it shows the same part of the subject, and how much that counts in each cell. */
 export interface Pair {

@@ -16,6 +16,10 @@ export function lightLogs({ data, ...size }: Plane): Plane {
   return { ...size, data: logs }
 }
 
+/** Differences beyond this square are edges that came into focus; this much is noise. */
+export const MOST_SQUARE = 0.2
+export const NOISE_SQUARE = 5e-4
+
 /** No wider than this is the whole sensor looked at. */
 const COARSE_px = 400
 /** Frames tell half of what they can where the subject moves between them by this part of what is looked at. */
