@@ -41,7 +41,7 @@ async function smallPictures(reader: RawReader, frames: FrameFile[], scratch: st
     frames.map(async ({ name, file }, k): Promise<[string, string][]> => {
       if (!isRaw(name)) return []
       const small = path.join(scratch, `${k}.jpg`)
-      const { preview } = await reader.look(file, name, small)
+      const { preview } = await reader.look(file, name, { preview: small })
       return preview ? [[name, small]] : []
     }),
   )

@@ -41,7 +41,7 @@ test('runs enter by themselves; they are noted, found, charted, taken away and p
   await expect(page.getByText('No run fits. Search for less.')).toBeVisible()
 
   await page.getByRole('button', { name: 'Over time' }).click()
-  await expect(page.getByRole('region', { name: 'Seconds a frame' }).locator('.recharts-line-dot').first()).toBeVisible()
+  await expect(page.getByRole('region', { name: 'Time a run' }).locator('.recharts-line-dot').first()).toBeVisible()
   const { violations } = await new AxeBuilder({ page }).analyze()
   expect(violations.filter(({ impact }) => impact === 'serious' || impact === 'critical').map(({ id }) => id)).toEqual([])
 

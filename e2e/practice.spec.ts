@@ -90,6 +90,15 @@ test('wander and find: what the mark shows as wrong gets all when it is marked t
   for (const { x, y, width, height } of middles) await picture.click({ position: { x: x + width / 2 - before.x, y: y + height / 2 - before.y } })
   await page.getByRole('button', { name: 'Mark it' }).click()
   expect(await percent(page)).toBe(100)
+  // And on to mending it: the frames are taken into a shoot, without the one that was forgotten.
+  await page.getByRole('button', { name: 'Mend this picture' }).click()
+  await page.waitForURL(/\/shoots\/\d+\/mend$/, { timeout: 60_000 })
+  await expect(page.getByTestId('porthole')).toBeVisible()
+  const shoot = await (await page.request.get(`/api/shoots/${/shoots\/(\d+)/.exec(page.url())![1]}`)).json()
+  const { request, missing } = EXERCISES.wander.pose(6, 1)
+  const names = request.positions_mm.map((_, k) => `frame_${String(k + 1).padStart(3, '0')}.png`).filter((_, k) => k !== missing)
+  expect(shoot.runs[0].frames.map(({ name }: { name: string }) => name)).toEqual(names)
+  await page.request.delete(`/api/shoots/${shoot.id}`)
 })
 
 test('landscape in five minutes: filter off to focus, on to expose, the meter read each time', async ({ page }) => {

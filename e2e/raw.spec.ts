@@ -35,6 +35,21 @@ test('a card of raw files becomes a delivered picture, in the colours of what wa
   const first = async () => (await (await page.request.get(`/api/shoots/${id}`)).json()).runs[0]
   await expect.poll(async () => (await first()).development.like).toBe('frame_003.dng')
 
+  // Or so that a place of it is grey; and back.
+  const noted = (await first()).development.multipliers
+  await run.getByRole('button', { name: 'Make a place grey' }).click()
+  const place = page.getByTestId('grey place-frame')
+  const box = (await place.boundingBox())!
+  await place.click({ position: { x: 0.45 * box.width, y: 0.55 * box.height } })
+  await page.getByRole('button', { name: 'Develop all frames by it' }).click()
+  await expect(run).toContainText('so that a place of it is grey')
+  const { neutral, multipliers } = (await first()).development
+  expect(neutral).toEqual([expect.closeTo(0.45, 2), expect.closeTo(0.55, 2)])
+  // The stone there is warm: made grey, red is raised less and blue more.
+  expect(multipliers[2] / multipliers[0]).toBeGreaterThan(1.02 * (noted[2] / noted[0]))
+  await run.getByRole('button', { name: 'As the camera noted it' }).click()
+  await expect.poll(async () => (await first()).development.multipliers).toEqual(noted)
+
   await run.getByRole('button', { name: /^Fuse/ }).click()
   await expect(page).toHaveURL(/\/result\?render=\d+$/)
   await page.getByRole('link', { name: 'Shoot', exact: true }).click()

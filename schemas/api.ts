@@ -2,7 +2,7 @@ import type { Recipe } from '@/core/finish'
 import type { FieldEntry } from '@/core/field'
 import type { LogEntry } from '@/core/logbook'
 import type { Plan, PlanRequest } from '@/core/plan'
-import type { PlanSheet } from '@/core/sheet'
+import type { MoverSetting, PlanSheet } from '@/core/sheet'
 import type { SurveyReport } from '@/core/survey'
 import type { TakenWith } from '@/core/formats'
 import type { Place } from '@/core/inspect'
@@ -57,8 +57,8 @@ export interface RunDetail {
   /** The plan it was shot by, whatever is planned now, and what stood in its fields. */
   planRequest: PlanRequest | null
   sheet: PlanSheet | null
-  /** The step number that the body's own bracketing was to be set to; null where the focus was moved otherwise. */
-  step: number | null
+  /** What the focus was to be moved by from frame to frame; null where that is set by eye. */
+  setting: MoverSetting | null
   /** Entry of the field log that began it, empty for the log's first run; null where no log tells of it. */
   begun_by: string | null
   created_at: string

@@ -1,5 +1,5 @@
 import Joi from 'joi'
-import type { Development } from '@/core/develop'
+import type { Development, NeutralPlace } from '@/core/develop'
 
 const factor = Joi.number().min(0.01).max(100)
 const factors = {
@@ -13,6 +13,11 @@ export const developmentSchema = Joi.object<Development>(factors)
 /** The same as a run keeps it, with the frame that it was taken from. */
 export interface RunDevelopment extends Development {
   like: string
+  /** The place of it that was made grey; absent where it is as the camera noted it. */
+  neutral?: NeutralPlace
 }
 
-export const runDevelopmentSchema = Joi.object<RunDevelopment>({ ...factors, like: Joi.string().required() })
+const part = Joi.number().min(0).max(1).required()
+export const neutralPlaceSchema = Joi.array().length(2).ordered(part, part)
+
+export const runDevelopmentSchema = Joi.object<RunDevelopment>({ ...factors, like: Joi.string().required(), neutral: neutralPlaceSchema })

@@ -36,8 +36,17 @@ export const fieldEventSchema = Joi.alternatives().conditional('.kind', {
   otherwise: Joi.object({ kind: Joi.valid(...Object.keys(EVENTS)).required() }).unknown(),
 })
 
+export interface FieldLogRequest {
+  entries: FieldEntry[]
+  /** Where they come from a card file: the shoot that it was made for. */
+  shoot?: { uid: string; title: string }
+}
+
 /** Entries of a field log, as a phone sends them once it is connected. */
-export const fieldLogSchema = Joi.object<{ entries: FieldEntry[] }>({ entries: Joi.array().items(entry).max(2000).required() })
+export const fieldLogSchema = Joi.object<FieldLogRequest>({
+  entries: Joi.array().items(entry).max(2000).required(),
+  shoot: Joi.object({ uid: Joi.string().guid().required(), title: Joi.string().allow('').max(200).required() }),
+})
 
 /** What a screen may ask of the stand-in devices. */
 export type DeviceCall =

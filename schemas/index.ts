@@ -20,7 +20,7 @@ export type {
 export { check } from './check'
 export type { RunDevelopment } from './development'
 export { claimSchema, tokenSchema, type PairedDevice, type PairingOffer, type PairingState } from './pairing'
-export { deviceCallSchema, fieldLogSchema, type DeviceCall, type DeviceReply, type Tones } from './field'
+export { deviceCallSchema, fieldLogSchema, type DeviceCall, type DeviceReply, type FieldLogRequest, type Tones } from './field'
 export { DUST, fuseSettingsSchema, type FuseSettings } from './fuseSettings'
 export {
   JOB_FILES,
@@ -59,6 +59,7 @@ export {
   cardPlaceSchema,
   asideSchema,
   developLikeSchema,
+  type DevelopLike,
   backupSchema,
   binItemSchema,
   depthsSchema,

@@ -13,16 +13,15 @@ export const shelfSchema = Joi.string()
  * @throws Refusal at the fact to mend.
  */
 export function checkKitItem(shelf: Shelf, value: unknown): KitItem {
-  const { kinds, one } = SHELVES[shelf]
-  const kind = (value as { kind?: string } | null)?.kind
+  const { kinds, one, usualKind } = SHELVES[shelf]
+  const kind = (value as { kind?: string } | null)?.kind ?? usualKind
   const item = check<KitItem>(
     Joi.object({
       // Numbers belong to a database, not to an item.
       id: Joi.any().strip(),
       name: text(`what the ${one} is called`).max(80),
       ...(kinds && {
-        kind: Joi.valid(...kinds.map((known) => known.value))
-          .required()
+        kind: (usualKind ? Joi.valid(...kinds.map((known) => known.value)).default(usualKind) : Joi.valid(...kinds.map((known) => known.value)).required())
           .messages({ 'any.only': `Choose what kind of ${one} it is.`, 'any.required': `Choose what kind of ${one} it is.` }),
       }),
       ...Object.fromEntries(fieldsOf(shelf, kind).map((field) => [field.key, factSchema(field)])),
@@ -69,7 +68,8 @@ export function checkKit(value: unknown): Kit {
 /** Distances in metres, apart by spaces, the last one perhaps infinity. */
 const SCALE = /^\d+([.,]\d+)?(\s+\d+([.,]\d+)?)*(\s+∞)?$/
 
-function factSchema({ label, unit, least, most, whole, optional, text: isText }: KitField): Joi.Schema {
+function factSchema({ label, unit, least, most, whole, optional, text: isText, flag }: KitField): Joi.Schema {
+  if (flag) return Joi.boolean()
   if (isText) return optional ? text(label.toLowerCase()).max(80).optional() : text(label.toLowerCase()).max(80)
   const bounds = `${label}: give a ${whole ? 'whole ' : ''}number from ${least} to ${most}${unit ? ` ${unit}` : ''}.`
   const number = (whole ? Joi.number().integer() : Joi.number())

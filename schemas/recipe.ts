@@ -77,6 +77,7 @@ export const recipeSchema = Joi.object<Recipe & { version?: number }>({
   profile: Joi.valid(...PROFILES).default('keep'),
   bits: Joi.valid(8, 16).default(16),
   quality: Joi.number().integer().min(1).max(100).default(92),
+  for: Joi.object({ width: whole().min(1), height: whole().min(1), pixel_mm: Joi.number().greater(0) }),
 }).required()
 
 /**

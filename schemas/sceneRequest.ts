@@ -64,6 +64,7 @@ export const sceneRequestSchema = Joi.object<SeriesRequest>({
     turned_deg: Joi.number().min(-20).max(20).default(0),
     rolled_deg: Joi.number().min(-20).max(20).default(0),
     print_mm: Joi.number().min(0).max(1).default(USUAL_SHEET.print_mm),
+    curved_mm: Joi.number().min(-20).max(20),
   }),
   faults: Joi.array().items(fault).max(50),
 })

@@ -1,9 +1,11 @@
 import Joi from 'joi'
 import type { BinKind } from './api'
+import type { NeutralPlace } from '@/core/develop'
 import type { Rectangle } from '@/core/raster'
 import type { PlanRequest } from '@/core/plan'
 import type { PlanSheet } from '@/core/sheet'
 import { CAMERA_FILES, FAULT_WORDS, SCENE_NAMES, type CameraFile, type Fault } from '@/core/simulate'
+import { neutralPlaceSchema } from './development'
 import { planRequestSchema } from './planRequest'
 import { planSheetSchema } from './planSheet'
 
@@ -98,7 +100,15 @@ export const standInSchema = Joi.object<StandInRequest>({
 export const asideSchema = Joi.object<{ aside: boolean | null }>({ aside: Joi.boolean().strict().allow(null).required() })
 
 /** The frame whose white balance and brightness the raw frames of its run all take. */
-export const developLikeSchema = Joi.object<{ frame: number }>({ frame: Joi.number().integer().required() })
+export interface DevelopLike {
+  frame: number
+  neutral?: NeutralPlace
+}
+
+export const developLikeSchema = Joi.object<DevelopLike>({
+  frame: Joi.number().integer().required(),
+  neutral: neutralPlaceSchema,
+})
 
 /** A part of a frame, in px; it may reach beyond the frame. */
 export const areaSchema = Joi.object<Rectangle & { as?: 'samples' }>({

@@ -17,6 +17,7 @@ export const surveySchema = Joi.object<SurveyReport>({
     .required(),
   order: Joi.valid('near-to-far', 'far-to-near', 'mixed').required(),
   directionBy: Joi.string().required(),
+  blurStep: Joi.object({ ofWidth: Joi.number().required(), spread: Joi.number().required() }).unknown(),
   coverage: Joi.object({
     nearEnd: Joi.valid('reached', 'short').required(),
     farEnd: Joi.valid('reached', 'short').required(),

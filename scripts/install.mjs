@@ -1,30 +1,34 @@
-import { execFileSync } from 'node:child_process'
+import { spawn } from 'node:child_process'
 import { createHash } from 'node:crypto'
+import { once } from 'node:events'
 import { existsSync, mkdirSync, readFileSync, readdirSync, statSync, writeFileSync } from 'node:fs'
 import path from 'node:path'
 
 /** Runs a command and shows what it prints; a failure ends the script with its code. */
-export function run(command, args, options = {}) {
-  try {
-    execFileSync(command, args, { stdio: 'inherit', ...options })
-  } catch (error) {
-    console.error(`${command} ${args.join(' ')} did not work (see above).`)
-    process.exit(error.status ?? 1)
-  }
+async function run(command, args, options = {}) {
+  const [code] = await once(spawn(command, args, { stdio: 'inherit', ...options }), 'exit')
+  if (code === 0) return
+  console.error(`${command} ${args.join(' ')} did not work (see above).`)
+  process.exit(code ?? 1)
 }
 
-/** Installs the packages of the lock file where they are missing or the lock file has changed. */
-export function installPackages() {
+/**
+ * Installs the packages of the lock file where they are missing or the lock file has changed. The database's library has to be compiled, which
+ * takes as long as all the rest: answers `compiled`, a promise, once everything else is there.
+ */
+export async function installPackages() {
   const lock = hash(readFileSync('package-lock.json'))
-  if (read('node_modules/.installed') === lock) return
+  if (read('node_modules/.installed') === lock) return { compiled: Promise.resolve() }
+  const shell = process.platform === 'win32'
+  const npm = shell ? 'npm.cmd' : 'npm'
   // Not `npm ci`: it refuses a lock file where a registry lacks the optional packages of other platforms.
-  run(process.platform === 'win32' ? 'npm.cmd' : 'npm', ['install', '--no-save', '--no-audit', '--no-fund'], { shell: process.platform === 'win32' })
-  writeFileSync('node_modules/.installed', lock)
+  await run(npm, ['install', '--no-save', '--no-audit', '--no-fund', '--ignore-scripts'], { shell })
+  return { compiled: run(npm, ['rebuild', '--no-audit', '--no-fund'], { shell }).then(() => writeFileSync('node_modules/.installed', lock)) }
 }
 
 /** Bundles the command where its sources have changed. */
 export function buildCommand() {
-  onceFor(
+  return onceFor(
     'command',
     'dist/nitidus.mjs',
     ['core', 'codec', 'schemas', 'database', 'archive', 'cli', 'server', 'demo', 'scripts', 'worker', 'package-lock.json'],
@@ -32,9 +36,16 @@ export function buildCommand() {
   )
 }
 
+/** Bundles the run card that is taken along as one file, where its sources have changed. */
+export function buildCard() {
+  return onceFor('card', 'dist/card/main.js', ['core', 'schemas', 'ui', 'app/globals.css', 'scripts/build-card.mjs', 'package-lock.json'], () =>
+    run(process.execPath, ['scripts/build-card.mjs']),
+  )
+}
+
 /** Builds the web application where its sources have changed. */
 export function buildApplication() {
-  onceFor(
+  return onceFor(
     'application',
     '.next/BUILD_ID',
     [
@@ -72,15 +83,15 @@ const JUDGES = {
 }
 
 /** Installs Debian's packages that the tests need where they are missing; the application itself needs none of them. */
-export function installJudges() {
+export async function installJudges() {
   const missing = Object.entries(JUDGES).flatMap(([program, name]) => (existsSync(program) ? [] : [name]))
   if (missing.length === 0) return
   const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' }
-  run('apt-get', ['update', '-qq'])
-  run('apt-get', ['install', '-y', '-qq', '--no-install-recommends', ...missing], { env })
+  await run('apt-get', ['update', '-qq'])
+  await run('apt-get', ['install', '-y', '-qq', '--no-install-recommends', ...missing], { env })
 }
 
-function onceFor(name, result, sources, build) {
+async function onceFor(name, result, sources, build) {
   const stamp = hash(
     sources
       .flatMap(filesUnder)
@@ -88,7 +99,7 @@ function onceFor(name, result, sources, build) {
       .join('\n'),
   )
   if (read(`dist/.built-${name}`) === stamp && existsSync(result)) return
-  build()
+  await build()
   mkdirSync('dist', { recursive: true })
   writeFileSync(`dist/.built-${name}`, stamp)
 }

@@ -1,7 +1,7 @@
 import { spawn } from 'node:child_process'
 import { once } from 'node:events'
 import { parseArgs } from 'node:util'
-import { buildApplication, buildCommand, installPackages } from './install.mjs'
+import { buildApplication, buildCard, buildCommand, installPackages } from './install.mjs'
 
 const USAGE = `npm start -- [options]
   --data DIR           folder of the database and all pictures; "data" where left out
@@ -16,12 +16,10 @@ const { data, demo, port, lan } = asked()
 if (data) process.env.NITIDUS_DATA = data
 if (lan) process.env.NITIDUS_LAN = lan
 process.env.PORT = port
-installPackages()
-buildCommand()
+const { compiled } = await installPackages()
+await buildCommand()
 // The demo pictures are rendered on one core while the application is built on the other.
-const prepared = demo ? once(spawn(process.execPath, ['dist/prepare-demo.mjs'], { stdio: 'inherit' }), 'exit') : [0]
-buildApplication()
-const [code] = await prepared
+const [code] = (await Promise.all([compiled.then(prepareDemo), buildCard().then(buildApplication)]))[0]
 if (code !== 0) process.exit(code ?? 1)
 
 console.log(`Nitidus is served on http://127.0.0.1:${port}`)
@@ -39,6 +37,11 @@ server.on('exit', (status) => {
   stop('SIGTERM')
   process.exit(status ?? 0)
 })
+
+/** Fills a data folder that is empty; answers how that ended. */
+async function prepareDemo() {
+  return demo ? once(spawn(process.execPath, ['dist/prepare-demo.mjs'], { stdio: 'inherit' }), 'exit') : [0]
+}
 
 function asked() {
   try {

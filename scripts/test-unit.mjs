@@ -23,9 +23,10 @@ const LONG = [
   'server/jobs',
   'server/trust',
 ]
-installPackages()
-installJudges()
-buildCommand()
+const { compiled } = await installPackages()
+await installJudges()
+await buildCommand()
+await compiled
 const jest = ['node_modules/jest/bin/jest.js', '--testPathIgnorePatterns', '/node_modules/', '/e2e/', '/dist/', '/.next/', ...LONG]
 const { status } = spawnSync(process.execPath, [...jest, '--testPathPatterns', process.argv.slice(2).join('|') || '.'], { stdio: 'inherit' })
 process.exitCode = status ?? 1

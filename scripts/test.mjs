@@ -1,7 +1,7 @@
 import { spawn } from 'node:child_process'
 import { once } from 'node:events'
 import { mkdirSync, readFileSync, rmSync } from 'node:fs'
-import { buildApplication, buildCommand, installPackages } from './install.mjs'
+import { buildApplication, buildCard, buildCommand, installPackages } from './install.mjs'
 
 /** Each check by the file that runs it; started by Node itself, so that no shell comes into it. */
 const STEPS = {
@@ -23,9 +23,11 @@ const asked = process.argv.slice(2)
 const wanted = Object.keys(STEPS).filter((name) => asked.length === 0 || asked.includes(name))
 // Debian's packages come while ours are compiled.
 const judges = once(spawn(process.execPath, ['scripts/judges.mjs'], { stdio: 'inherit' }), 'exit')
-installPackages()
-buildCommand()
-if (wanted.includes('interface') || wanted.includes('types')) buildApplication()
+const { compiled } = await installPackages()
+await buildCommand()
+await buildCard()
+if (wanted.includes('interface') || wanted.includes('types')) await buildApplication()
+await compiled
 
 const [installed] = await judges
 if (installed !== 0) process.exit(installed ?? 1)

@@ -69,7 +69,8 @@ async function openLocked(environment: Environment, lock: DataLock): Promise<Con
   const bin = new Bin(db, store, jobs)
   const benches = new Benches(environment, store, shoots)
   const streams = new Streams()
-  const watching = new Watching(environment, store, shoots)
+  const field = new FieldLogs(db)
+  const watching = new Watching(environment, store, shoots, field)
   // What lies in the bin for too long goes at the start and once a day.
   const emptying = setInterval(() => void bin.empty().catch(complain), DAY_ms)
   emptying.unref()
@@ -92,7 +93,7 @@ async function openLocked(environment: Environment, lock: DataLock): Promise<Con
     work: new Work(db, shoots, jobs, mends),
     shoots,
     kit,
-    field: new FieldLogs(db),
+    field,
     benches,
     bin,
     mends,

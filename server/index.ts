@@ -1,5 +1,6 @@
 export { closeContext, context, openContext, type Context } from './context'
 export { captionFactsOf } from './captionFacts'
+export { cardFile } from './cardFile'
 export { cardPdf, contactOf, contactPdf, recordOf, recordPdf, sheetPdf } from './papers'
 export { readEnvironment, type Environment } from './environment'
 export {

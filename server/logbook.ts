@@ -1,5 +1,7 @@
 import { sql } from 'kysely'
-import { strideOf, type LogEntry, type Stride } from '@/core/logbook'
+import { depthFound, strideOf, type LogEntry, type Stride } from '@/core/logbook'
+import { movesCamera } from '@/core/movers'
+import { magnificationAt, subjectDistance_mm } from '@/core/optics'
 import { planSeries, strideByScale, type PlanRequest } from '@/core/plan'
 import { isRefusal, refusal } from '@/core/words'
 import type { Database, Frame, Run } from '@/database'
@@ -111,7 +113,7 @@ export class Logbook {
           {
             ...shotOf(run, request),
             ...taken,
-            stride: taken.stride ?? (report && request ? scaledStride(report, request) : null),
+            ...deepOf(taken.stride ?? (report && request ? scaledStride(report, request) : null), run, request),
             needed,
             moved_percent: report ? Math.max(0, ...report.frames.map(({ moved_percent = 0 }) => moved_percent)) : null,
             renders: made.length,
@@ -178,6 +180,18 @@ function scaledStride({ frames }: FuseReport, request: PlanRequest): Stride | nu
   const scales = frames.flatMap(({ role, scale }) => (role === 'left out' ? [] : [scale]))
   const found = strideByScale(scales, request)
   return found ? { mean_mm: found.mean_mm, spread_mm: found.spread_mm, steps: found.steps, by: found.by } : null
+}
+
+/** The stride, and the depth of field that the run's survey tells with it. */
+function deepOf(stride: Stride | null, { survey_json }: Run, request: PlanRequest | null): Pick<LogEntry, 'stride' | 'depthOfField'> {
+  const blurStep = survey_json ? known(() => storedSurvey(survey_json))?.blurStep : undefined
+  const plan = request && known(() => planSeries(request))
+  if (!stride || !blurStep || !plan || request.optics.kind !== 'lens' || request.subject.kind !== 'depth') return { stride, depthOfField: null }
+  const { focalLength_mm: f } = request.optics
+  const near = plan.magnification
+  // On a rail the focus stays at one distance.
+  const far = movesCamera(request.mover.kind) || request.optics.attachment ? near : magnificationAt(f, subjectDistance_mm(f, near) + request.subject.depth_mm)
+  return { stride, depthOfField: depthFound(blurStep, stride.mean_mm, plan, [near, far], request.camera.sensorWidth_mm) }
 }
 
 /** What was taken, and what its survey found. */

@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto'
 import { createWriteStream } from 'node:fs'
 import { mkdir, rm, writeFile } from 'node:fs/promises'
 import { once } from 'node:events'
@@ -48,6 +49,23 @@ test('what comes into the folder enters the run, complete and in its order; what
   await new Promise((resolve) => setTimeout(resolve, 2000))
   expect(await server.framesOf(run)).toHaveLength(2)
   expect(watching().of(shootId)).toBeNull()
+})
+
+test('each frame that comes ticks the run card, unless a hand was faster', async () => {
+  const { field } = server.context
+  const shootId = await server.newShoot()
+  await field.add(shootId, [{ id: randomUUID(), at: '2999-01-01T00:00:00.000Z', kind: 'extra', what: 'test' }])
+  await watching().begin(shootId, 'in')
+  const kinds = async () => (await field.of(shootId)).map(({ kind }) => kind)
+  await writeFile(at('in', 'f1.jpg'), await picture(60, 40, '#111'))
+  await until(async () => (await kinds()).length === 2)
+  expect(await kinds()).toEqual(['extra', 'taken'])
+  const log = await field.of(shootId)
+  await field.add(shootId, [{ id: randomUUID(), at: new Date(Date.parse(log[1].at) + 5).toISOString(), kind: 'taken' }])
+  await writeFile(at('in', 'f2.jpg'), await picture(60, 40, '#222'))
+  await until(() => watching().of(shootId)!.taken === 2)
+  await watching().end(shootId)
+  expect(await kinds()).toEqual(['extra', 'taken', 'taken'])
 })
 
 test('a folder that goes is told of, and the run keeps what came', async () => {

@@ -1,12 +1,15 @@
+import { randomUUID } from 'node:crypto'
 import { createReadStream } from 'node:fs'
 import { access, readdir } from 'node:fs/promises'
 import path from 'node:path'
 import { watch, type FSWatcher } from 'chokidar'
 import PQueue from 'p-queue'
 import { isPicture, isRaw, withoutPairs } from '@/core/batch'
+import { framesTold } from '@/core/field'
 import { isRefusal, refusal, say } from '@/core/words'
 import type { WatchDetail } from '@/schemas'
 import type { Environment } from './environment'
+import type { FieldLogs } from './field'
 import { openWatched, regularFile, type ImportFolder, type PictureStore } from './pictures'
 import type { Shoots } from './shoots'
 
@@ -21,6 +24,9 @@ const MOST_TOLD = 20
 
 interface Watched extends ImportFolder {
   detail: WatchDetail
+  shootId: number
+  /** Frames that the field log told of when it began; undefined where nothing is planned, so that there is no card to go on with. */
+  ticksBefore?: number
   watcher: FSWatcher
   there: NodeJS.Timeout
   /** One file after the other, in the order in which they came. */
@@ -35,6 +41,7 @@ export class Watching {
     private readonly environment: Environment,
     private readonly store: PictureStore,
     private readonly shoots: Shoots,
+    private readonly field: FieldLogs,
   ) {}
 
   /**
@@ -53,7 +60,9 @@ export class Watching {
     })
     const detail: WatchDetail = { folder, run, taken: 0, refused: [], ended: null }
     const there = setInterval(() => void access(from.inside).catch(() => this.over(watched)), THERE_ms)
-    const watched: Watched = { ...from, detail, watcher, there, queue: new PQueue({ concurrency: 1 }) }
+    const planned = (await this.shoots.shoot(shootId)).plan_json !== null
+    const ticksBefore = planned ? framesTold(await this.field.of(shootId)) : undefined
+    const watched: Watched = { ...from, detail, shootId, ticksBefore, watcher, there, queue: new PQueue({ concurrency: 1 }) }
     watcher.on('add', (file) => {
       const name = path.basename(file)
       if (!before.has(name) && isPicture(name) && !name.startsWith('.')) void watched.queue.add(() => this.take(watched, name))
@@ -91,10 +100,22 @@ export class Watching {
       const file = await regularFile(watched, name)
       await this.store.bring(detail.run, name, createReadStream(file))
       detail.taken++
+      await this.tick(watched)
     } catch (error) {
       const sentence = isRefusal(error) ? { code: error.code, text: error.message } : say('picture.missing', { name })
       detail.refused = [...detail.refused, { name, ...sentence }].slice(-MOST_TOLD)
     }
+  }
+
+  /** A frame that came is one that the run card need not wait for, unless a hand has ticked it already. */
+  private async tick({ shootId, ticksBefore, detail }: Watched): Promise<void> {
+    if (ticksBefore === undefined) return
+    const log = await this.field.of(shootId)
+    if (framesTold(log) - ticksBefore >= detail.taken) return
+    // After everything that is there: the clock of a phone may be ahead.
+    const last = Date.parse(log.at(-1)?.at ?? '') || 0
+    const at = new Date(Math.max(Date.now(), last + 1)).toISOString()
+    await this.field.add(shootId, [{ id: randomUUID(), at, kind: 'taken' }])
   }
 
   /** The raw file of the same frame, which may still be on its way. */

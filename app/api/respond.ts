@@ -98,5 +98,10 @@ export function sendPdf(pdf: Buffer, name: string): Response {
   return new Response(new Uint8Array(pdf), { headers: { 'content-type': 'application/pdf', 'content-disposition': contentDisposition(name) } })
 }
 
+/** A page to keep: the browser stores it and never shows it as one of the application's own. */
+export function sendPage(html: string, name: string): Response {
+  return new Response(html, { headers: { 'content-type': 'text/html; charset=utf-8', 'content-disposition': contentDisposition(name) } })
+}
+
 /** The units that a paper is asked for in: `?units=inches`. */
 export const unitsOf = (request: Request): UnitSystem => (new URL(request.url).searchParams.get('units') === 'inches' ? 'inches' : 'metric')

@@ -2,7 +2,7 @@ import { mkdtemp, readFile, rm } from 'node:fs/promises'
 import path from 'node:path'
 import sharp from 'sharp'
 import { convertSamples, drawWords, finishedFormatOf, profileOf, readFacts, readGrey, readSamples, readTakenWith, to16, writeFinished } from '@/codec'
-import { finish, spaceOf, standing, type Canvas, type Grey, type Recipe, type Tools } from '@/core/finish'
+import { finish, fittedRecipe, spaceOf, standing, type Canvas, type Grey, type Recipe, type Tools } from '@/core/finish'
 import { WasmKernels } from '@/core/raster/kernels'
 import { refusal } from '@/core/words'
 import { checkRegistration, madeText, type FinishJob } from '@/schemas'
@@ -42,7 +42,7 @@ export function finishPicture(job: FinishJob, beneath: Beneath | undefined, prog
 
 async function finishWith(
   tools: Tools,
-  { picture, fused, depth, confidence, recipe, out, taken }: FinishJob,
+  { picture, fused, depth, confidence, recipe: asked, out, taken }: FinishJob,
   beneath: Beneath | undefined,
   progress: Progress,
 ): Promise<void> {
@@ -50,6 +50,9 @@ async function finishWith(
   progress({ stage: 'read', frame: 0, of: 3 })
   const { colour, exif, format: was } = await readFacts(picture)
   const { samples, width, height } = await readSamples(picture)
+  // For a picture of this size it is meant as it stands; of another, its places lie alike.
+  const own = asked.for?.width === width && asked.for.height === height
+  const recipe = own ? asked : fittedRecipe(asked, { width, height })
   const wide = to16(samples)
   const canvas: Canvas = {
     samples: wide,

@@ -3,7 +3,7 @@ import { existsSync, mkdtempSync, readFileSync, rmSync, truncateSync, writeFileS
 import { tmpdir } from 'node:os'
 import path from 'node:path'
 import { converter, differenceCiede2000 } from 'culori'
-import { brightestOf, developmentFrom } from '@/core/develop'
+import { brightestOf, developmentFrom, type Development } from '@/core/develop'
 import { createPicture, type Picture } from '@/core/raster'
 import { countPhotons } from '@/core/simulate'
 import { readFacts, readSamples, RawReader, writeRaw } from '..'
@@ -102,6 +102,24 @@ test('a raw file comes out in its true colours, in the wide space, with what it 
   expect(stdout.trim().split('\n')).toEqual(['Body A', '5.6', '2026:05:11 09:30:16'])
 })
 
+test('a place that is chosen becomes grey, in every frame alike', async () => {
+  // The light is warm: what the camera noted is not what is wanted.
+  const warm = PATCHES.map(([red, green, blue]) => [1.3 * red, green, 0.6 * blue])
+  const file = await shot('warm.dng', warm)
+  const grey = PATCHES.findIndex(([red, green, blue]) => red === green && green === blue && red < 0.5)
+  const neutral: [number, number] = [((grey & 3) * SIDE + SIDE / 2) / WIDTH, ((grey >> 2) * SIDE + SIDE / 2) / HEIGHT]
+  const chroma = async (name: string, development: Development) => {
+    await reader.develop(file, at(name), development)
+    const { a, b } = lab(middles(at(name))[grey])!
+    return Math.hypot(a, b)
+  }
+  expect(await chroma('noted.tif', (await reader.look(file)).development)).toBeGreaterThan(8)
+  expect(await chroma('grey.tif', (await reader.look(file, 'warm.dng', { neutral })).development)).toBeLessThan(0.5)
+  await expect(reader.look(await shot('white.dng', PATCHES.map(() => [9, 9, 9])), 'white.dng', { neutral })).rejects.toMatchObject({
+    code: 'raw.neutralLight',
+  })
+})
+
 test('what another raw converter makes of the file has the same colours', async () => {
   const file = await shot('b.dng')
   const { development } = await reader.look(file)
@@ -168,7 +186,7 @@ test('the brightest sample that counts is found past a few sparks', () => {
 
 test('the camera’s own small picture is taken out as it is', async () => {
   const file = await shot('d.dng')
-  const { preview } = await reader.look(file, 'd.dng', at('small.jpg'))
+  const { preview } = await reader.look(file, 'd.dng', { preview: at('small.jpg') })
   expect(preview).toBe(true)
   expect(await readFacts(at('small.jpg'))).toMatchObject({ width: WIDTH, height: HEIGHT, format: 'jpeg' })
 })
@@ -177,7 +195,7 @@ test('a small picture that is cut otherwise than the whole one serves nobody', a
   const seen = light(PATCHES)
   const square = { ...createPicture(WIDTH, WIDTH) }
   await writeRaw(at('square.dng'), countPhotons(seen, { fullWell: 60_000, readNoise: 3, exposure: 1, softness_px: 0.5 }, 7), square, taken, 'test')
-  expect((await reader.look(at('square.dng'), 'square.dng', at('square.jpg'))).preview).toBe(false)
+  expect((await reader.look(at('square.dng'), 'square.dng', { preview: at('square.jpg') })).preview).toBe(false)
   expect(existsSync(at('square.jpg'))).toBe(false)
 })
 

@@ -2,9 +2,9 @@ import { availableParallelism } from 'node:os'
 import { fileURLToPath } from 'node:url'
 import path from 'node:path'
 import { Piscina } from 'piscina'
-import type { Development } from '@/core/develop'
+import type { Development, NeutralPlace } from '@/core/develop'
 import { refusal } from '@/core/words'
-import type { RawFacts, RawTask } from './thread'
+import type { NeutralRefused, RawFacts, RawTask } from './thread'
 
 /** Each keeps one core busy, and holds one frame whole, five times over. */
 const THREADS = Math.min(4, availableParallelism())
@@ -20,12 +20,13 @@ export class RawReader {
 
   /**
    * Reads a raw file through: how large it is, how it was taken, how it would be developed. `preview` asks for the camera's own
-   * small picture as a JPEG file there, where it has one.
-   * @throws Refusal naming the file where it is none, or is damaged.
+   * small picture as a JPEG file there, where it has one; with a `neutral` place it is developed so that this place becomes grey.
+   * @throws Refusal naming the file where it is none, or is damaged; or where the place has no colour to tell.
    */
-  async look(file: string, name = path.basename(file), preview?: string): Promise<RawFacts> {
-    const facts = await this.ask<RawFacts | null>({ ask: 'look', file, preview })
+  async look(file: string, name = path.basename(file), { preview, neutral }: { preview?: string; neutral?: NeutralPlace } = {}): Promise<RawFacts> {
+    const facts = await this.ask<RawFacts | NeutralRefused | null>({ ask: 'look', file, preview, neutral })
     if (!facts) throw refusal('raw.unreadable', { name })
+    if ('refused' in facts) throw refusal(facts.refused)
     return facts
   }
 

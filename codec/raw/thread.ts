@@ -1,7 +1,7 @@
 import { readFile } from 'node:fs/promises'
 import type { LibRawSettings } from 'libraw-wasm'
 import sharp from 'sharp'
-import { brightestOf, developmentFrom, toWide, type Development } from '@/core/develop'
+import { brightestOf, developmentFrom, neutralMultipliers, toWide, type Development, type NeutralPlace } from '@/core/develop'
 import type { TakenWith } from '@/core/formats'
 import type { Interleaved } from '@/core/raster'
 import { profileOf } from '../convert'
@@ -9,7 +9,9 @@ import { writePicture, writeWhole } from '../writePicture'
 import { forgetLibrary, rawLibrary, type RawFile, type RawMetadata } from './library'
 
 /** What a thread is asked to do with a raw file. */
-export type RawTask = { ask: 'look'; file: string; preview?: string } | { ask: 'develop'; file: string; out: string; development: Development }
+export type RawTask =
+  | { ask: 'look'; file: string; preview?: string; neutral?: NeutralPlace }
+  | { ask: 'develop'; file: string; out: string; development: Development }
 
 /** What a raw file tells before it is developed. */
 export interface RawFacts {
@@ -23,14 +25,20 @@ export interface RawFacts {
   preview: boolean
 }
 
+/** A place whose colour cannot be told, by its code: a refusal itself would lose it on its way between threads. */
+export interface NeutralRefused {
+  refused: 'raw.neutralLight' | 'raw.neutralDark'
+}
+
 /** Answers what was asked for, or null and false where the file is no raw picture, or is damaged. @throws what the disk says. */
-export default async function work(task: RawTask): Promise<RawFacts | null | boolean> {
+export default async function work(task: RawTask): Promise<RawFacts | NeutralRefused | null | boolean> {
   const bytes = await readFile(task.file)
   const { LibRaw } = await rawLibrary()
   const raw = new LibRaw()
   if (task.ask === 'look') {
-    const found = readThrough(raw, () => look(raw, bytes, task.preview !== undefined))
+    const found = readThrough(raw, () => look(raw, bytes, task.preview !== undefined, task.neutral))
     if (!found) return null
+    if ('refused' in found) return found
     const serves = found.small !== undefined && (await showsAll(found.small, found.facts))
     if (serves && task.preview) await writeWhole(task.preview, found.small!)
     return { ...found.facts, preview: serves }
@@ -78,19 +86,27 @@ const PLAIN: LibRawSettings = {
 }
 
 /** Half the size is enough to know how bright it is, and whether it is whole. */
-function look(raw: RawFile, bytes: Buffer, wantsPreview: boolean): { facts: Omit<RawFacts, 'preview'>; small?: Uint8Array } {
+function look(
+  raw: RawFile,
+  bytes: Buffer,
+  wantsPreview: boolean,
+  neutral?: NeutralPlace,
+): { facts: Omit<RawFacts, 'preview'>; small?: Uint8Array } | NeutralRefused {
   raw.open(bytes, { ...PLAIN, halfSize: true, userMul: [1, 1, 1, 1] })
   const { flip, width, height, colors, color_data, ...facts } = raw.metadata(true)
   const multipliers = color_data.cam_mul.slice(0, 3)
   if (colors !== 3 || multipliers.some((factor) => !(factor > 0))) throw NO_PICTURE
-  const brightest = brightestOf(raw.imageData().data as Uint16Array)
+  const half = raw.imageData()
+  const samples = half.data as Uint16Array
+  const balanced = neutral ? neutralMultipliers(samples, half.width, half.height, neutral) : multipliers
+  if (typeof balanced === 'string') return { refused: balanced }
   const turned = (flip & 4) !== 0
   return {
     facts: {
       width: turned ? height : width,
       height: turned ? width : height,
       taken: takenWith(facts),
-      development: developmentFrom(multipliers, brightest),
+      development: developmentFrom(balanced, brightestOf(samples)),
     },
     small: wantsPreview ? previewOf(raw) : undefined,
   }

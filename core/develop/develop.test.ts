@@ -1,5 +1,5 @@
 import { columns, inverse, SRGB_PRIMARIES, times, WIDE_PRIMARIES } from '../formats'
-import { brightestOf, developmentFrom, toWide } from '.'
+import { brightestOf, developmentFrom, neutralMultipliers, toWide } from '.'
 
 const samples = (...pixels: [number, number, number][]) => Uint16Array.from(pixels.flat())
 const decoded = (sample: number) => {
@@ -45,6 +45,28 @@ describe('the brightest of a picture', () => {
 
   test('of a black picture is nothing', () => {
     expect(brightestOf(samples(...even(10, [0, 0, 0])))).toEqual([0, 0, 0])
+  })
+})
+
+describe('a place that becomes grey', () => {
+  /** A frame of one colour with a place of another in it, in the camera's own light. */
+  const frame = (place: [number, number, number], around: [number, number, number] = [9000, 12_000, 5000]) => {
+    const made = new Uint16Array(3 * 200 * 100)
+    for (let i = 0; i < 200 * 100; i++) made.set(Math.hypot((i % 200) - 150, Math.floor(i / 200) - 40) < 6 ? place : around, 3 * i)
+    return made
+  }
+  const at: [number, number] = [150.5 / 200, 40.5 / 100]
+
+  test('gets the factors that make it so, whatever is around it', () => {
+    const found = neutralMultipliers(frame([8000, 16_000, 10_000]), 200, 100, at)
+    expect(found).toEqual([2, 1, 1.6])
+    expect(developmentFrom(found as [number, number, number], [0.1, 0.1, 0.1]).multipliers).toEqual([2, 1, 1.6])
+  })
+
+  test('is refused where it is white or black, and where it lies outside', () => {
+    expect(neutralMultipliers(frame([65_535, 50_000, 40_000]), 200, 100, at)).toBe('raw.neutralLight')
+    expect(neutralMultipliers(frame([90, 120, 60]), 200, 100, at)).toBe('raw.neutralDark')
+    expect(neutralMultipliers(frame([8000, 16_000, 10_000]), 200, 100, [3, 0.5])).toBe('raw.neutralDark')
   })
 })
 

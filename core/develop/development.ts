@@ -11,6 +11,42 @@ const SPARED = 1e-4
 /** Within this of a full pixel nobody knows how much light there was. */
 const FULL = 0.99
 
+/** A place of the frame, in parts of its width and height, upright. */
+export type NeutralPlace = [across: number, down: number]
+/** A grey place is read within so much of the frame's width around it. */
+const AROUND = 0.01
+/** Where so much of a place fills its pixels its colour is lost; below this light it has none to speak of. */
+const MOST_full = 0.01
+const DARK = 0.002
+
+/**
+ * The factors that make a place grey; the code of why not, where it is too light or too dark to tell its colour.
+ * @param samples interleaved red, green, blue of the camera in 16 bits, in proportion to light, without any factor.
+ */
+export function neutralMultipliers(
+  samples: Uint16Array,
+  width: number,
+  height: number,
+  [across, down]: NeutralPlace,
+): [number, number, number] | 'raw.neutralLight' | 'raw.neutralDark' {
+  const radius = Math.max(2, AROUND * width)
+  const [x, y] = [across * width, down * height]
+  const sum: [number, number, number] = [0, 0, 0]
+  let [count, full] = [0, 0]
+  for (let v = Math.max(0, Math.floor(y - radius)); v <= Math.min(height - 1, Math.ceil(y + radius)); v++)
+    for (let u = Math.max(0, Math.floor(x - radius)); u <= Math.min(width - 1, Math.ceil(x + radius)); u++) {
+      if (Math.hypot(u + 0.5 - x, v + 0.5 - y) > radius) continue
+      const i = 3 * (v * width + u)
+      for (let c = 0; c < 3; c++) sum[c] += samples[i + c]
+      if (Math.max(samples[i], samples[i + 1], samples[i + 2]) >= FULL * 65_535) full++
+      count++
+    }
+  if (full > MOST_full * count) return 'raw.neutralLight'
+  if (count === 0 || Math.min(...sum) < DARK * 65_535 * count) return 'raw.neutralDark'
+  const most = Math.max(...sum)
+  return [most / sum[0], most / sum[1], most / sum[2]]
+}
+
 /**
  * The development of a series by one of its frames.
  * @param multipliers as the camera notes them, in any scale.

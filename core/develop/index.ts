@@ -1,2 +1,2 @@
-export { brightestOf, developmentFrom, type Development } from './development'
+export { brightestOf, developmentFrom, neutralMultipliers, type Development, type NeutralPlace } from './development'
 export { toWide } from './toWide'

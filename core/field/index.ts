@@ -1,4 +1,5 @@
-export { mergeLogs, runsOf, type FieldEntry, type FieldEvent, type LoggedRun } from './log'
+export { joinedParts, partsOf, storedEntries, type CarriedLog } from './carried'
+export { framesTold, mergeLogs, runsOf, type FieldEntry, type FieldEvent, type LoggedRun } from './log'
 export { phasesOf, type Phase } from './pace'
 export { reshootList, type Reshoot } from './reshoot'
 export { fieldProgress, type FieldGap, type FieldProgress, type FieldRow } from './progress'

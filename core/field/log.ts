@@ -42,6 +42,16 @@ export function mergeLogs(...logs: FieldEntry[][]): FieldEntry[] {
   return [...byId.values()].sort((a, b) => (a.at === b.at ? (a.id < b.id ? -1 : 1) : a.at < b.at ? -1 : 1))
 }
 
+/** How many frames a log tells of, in all of its runs: what was exposed by hand or by the body, once more, or beside the plan. */
+export function framesTold(log: FieldEntry[]): number {
+  const gone = new Set(log.flatMap((entry) => (entry.kind === 'undone' || entry.kind === 'cleared' ? [entry.entry] : [])))
+  return log.reduce((sum, entry) => {
+    if (gone.has(entry.id)) return sum
+    if (entry.kind === 'bracketed') return sum + entry.frames
+    return entry.kind === 'taken' || entry.kind === 'filled' || entry.kind === 'repeated' || entry.kind === 'extra' ? sum + 1 : sum
+  }, 0)
+}
+
 /** What one run of a log holds, without entries that were mistakes. */
 export interface LoggedRun {
   /** Id of the entry that began it; empty for the first one. */

@@ -47,12 +47,22 @@ export type Size = { long_px: number } | { width_mm: number; perInch: number }
 export const PROFILES = ['keep', 'srgb', 'p3', 'wide'] as const
 export type Profile = (typeof PROFILES)[number]
 
+/** A picture that a recipe is for. */
+export interface MadeFor {
+  width: number
+  height: number
+  /** Size of a pixel on the subject, where it is known. */
+  pixel_mm?: number
+}
+
 export interface Recipe {
   steps: Step[]
   profile: Profile
   bits: 8 | 16
   /** Of JPEG, WebP and AVIF, 1 … 100. */
   quality: number
+  /** What it was made for, where it is to be used for other pictures: their places lie alike. */
+  for?: MadeFor
 }
 
 /** A picture as it is: not a sample changes. */

@@ -11,6 +11,8 @@ export interface KitField {
   whole?: boolean
   optional?: boolean
   text?: boolean
+  /** Yes or no; absent is no. */
+  flag?: boolean
   /** The kinds of item that have this fact; all where absent. */
   kinds?: string[]
 }
@@ -20,6 +22,8 @@ export interface ShelfFields {
   /** What one item is called. */
   one: string
   kinds?: { value: string; label: string }[]
+  /** The kind of items that were kept before the shelf had kinds. */
+  usualKind?: string
   fields: KitField[]
 }
 
@@ -67,6 +71,8 @@ export const SHELVES: Record<Shelf, ShelfFields> = {
       length('length_mm', 'Mount to front rim', 2000),
       { key: 'scaleMarks', label: 'Distances on its focus scale', unit: 'm', text: true, optional: true },
       { key: 'breathing', label: 'Breathing', unit: '× a thin lens', least: 0.01, most: 10, optional: true },
+      { key: 'ringTurn_deg', label: 'Ring turns, infinity to nearest', unit: '°', least: 5, most: 1500, optional: true },
+      { key: 'driveClicks', label: 'Focus drive, infinity to nearest', unit: 'clicks', least: 2, most: 100_000, whole: true, optional: true },
     ],
   },
   attachments: {
@@ -124,16 +130,26 @@ export const SHELVES: Record<Shelf, ShelfFields> = {
     ],
   },
   calibrations: {
-    title: 'Calibrations of step numbers',
-    one: 'calibration',
+    title: 'Measured strides',
+    one: 'measured stride',
+    kinds: [
+      { value: 'step', label: 'step number of a body' },
+      { value: 'rail', label: 'rail by its dial' },
+      { value: 'click', label: 'clicks of a focus drive' },
+    ],
+    usualKind: 'step',
     fields: [
-      { key: 'body', label: 'Body', text: true },
-      { key: 'lens', label: 'Lens', text: true },
-      { key: 'fNumber', label: 'Aperture', unit: 'f-number', least: 0.7, most: 128 },
-      { key: 'magnification', label: 'Magnification', unit: ': 1', least: 0.001, most: 50 },
-      { key: 'step', label: 'Step number', least: 1, most: 1000, whole: true },
+      { key: 'body', label: 'Body', text: true, kinds: ['step'] },
+      { key: 'rail', label: 'Rail', text: true, kinds: ['rail'] },
+      { key: 'lens', label: 'Lens', text: true, kinds: ['step', 'click'] },
+      { key: 'fNumber', label: 'Aperture', unit: 'f-number', least: 0.7, most: 128, kinds: ['step'] },
+      { key: 'magnification', label: 'Magnification', unit: ': 1', least: 0.001, most: 50, kinds: ['step', 'click'] },
+      { key: 'step', label: 'Step number', least: 1, most: 1000, whole: true, kinds: ['step'] },
+      { key: 'dial_mm', label: 'Moved by its dial', unit: 'mm', least: 0.0001, most: 1000, kinds: ['rail'] },
+      { key: 'clicks', label: 'Clicks', least: 0.1, most: 10_000, kinds: ['click'] },
       { key: 'stride_mm', label: 'Stride measured on the subject', unit: 'mm', least: 0.0001, most: 1000 },
       { key: 'spread_mm', label: 'Spread of its strides', unit: 'mm', least: 0, most: 1000, optional: true },
+      { key: 'leftOut', label: 'Left out of plans', flag: true, optional: true },
     ],
   },
 }

@@ -1,4 +1,4 @@
-import type { StepCalibration } from '../learn'
+import type { ClickCalibration, RailCalibration, StepCalibration } from '../learn'
 
 /** What every item has. */
 export interface KitRecord {
@@ -46,6 +46,9 @@ export interface Lens extends KitRecord {
   scaleMarks?: string
   /** Breathing as a series showed it, in times that of a thin lens focused by extension. */
   breathing?: number
+  /** How far its ring turns from infinity to nearest, and in how many clicks a focus drive goes there; absent where nobody knows. */
+  ringTurn_deg?: number
+  driveClicks?: number
 }
 
 export type AttachmentKind = 'tube' | 'bellows' | 'closeUp' | 'reverser' | 'objective'
@@ -96,9 +99,24 @@ export interface Light extends KitRecord {
   popsPerCharge?: number
 }
 
-/** A measured stride of a body's own bracketing. */
-export interface Calibration extends StepCalibration, KitRecord {
-  body: string
+export type CalibrationKind = 'step' | 'rail' | 'click'
+
+/** A stride that a run or the printed sheet told: of a step number of a body's own bracketing, a rail by its dial, or clicks of a focus drive. */
+export interface Calibration extends KitRecord {
+  kind: CalibrationKind
+  stride_mm: number
+  spread_mm?: number
+  /** Kept, and not planned with. */
+  leftOut?: boolean
+  body?: string
+  lens?: string
+  fNumber?: number
+  magnification?: number
+  step?: number
+  rail?: string
+  /** What the rail moved by its dial or its motor's steps. */
+  dial_mm?: number
+  clicks?: number
 }
 
 /** Everything a studio has. Names are unique on their shelf. */
@@ -113,6 +131,19 @@ export interface Kit {
 
 export type Shelf = keyof Kit
 export type KitItem = Kit[Shelf][number]
+
+/** The runs that tell of a body's step numbers, a rail, or a lens's focus drive, without those that are left out. */
+export function stepRunsOf({ calibrations }: Kit, body: string): StepCalibration[] {
+  return calibrations.filter((known): known is Calibration & StepCalibration => known.kind === 'step' && !known.leftOut && known.body === body)
+}
+
+export function railRunsOf({ calibrations }: Kit, rail: string): RailCalibration[] {
+  return calibrations.filter((known): known is Calibration & RailCalibration => known.kind === 'rail' && !known.leftOut && known.rail === rail)
+}
+
+export function clickRunsOf({ calibrations }: Kit, lens: string): ClickCalibration[] {
+  return calibrations.filter((known): known is Calibration & ClickCalibration => known.kind === 'click' && !known.leftOut && known.lens === lens)
+}
 
 /** The smallest step of a rail, in mm of travel. */
 export function railStep_mm({ kind, pitch_mm, marksPerTurn, division_mm, stepsPerTurn, microsteps }: Rail): number {

@@ -80,6 +80,7 @@ export const STARTER_KIT: Kit = {
   calibrations: [
     {
       name: 'Macro 100 mm at half life size',
+      kind: 'step',
       body: 'Body A, 24 MP full frame',
       lens: 'Macro 100 mm',
       fNumber: 8,

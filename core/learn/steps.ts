@@ -1,4 +1,5 @@
-import { deviation, mean, normalShare } from '../statistics'
+import { normalShare } from '../statistics'
+import { spreadOf, together } from './together'
 
 /** A measured stride: what step number gave it, with which lens and at which aperture. */
 export interface StepCalibration {
@@ -62,16 +63,13 @@ export function knownStep(calibrations: StepCalibration[], now: { lens: string; 
     : here
       ? steps.filter((_, k) => ratio(runs[k].fNumber, now.fNumber) < SAME_APERTURE)
       : steps.flatMap((step, k) => (ratio(runs[k].fNumber, nearest) < SAME_APERTURE ? [Math.max(step, by.byAperture[k])] : []))
-  const [least_mm, most_mm] = [Math.min(...values), Math.max(...values)]
-  const agree = most_mm / least_mm - 1 <= AGREE
-  const within = runs.flatMap(({ spread_mm, stride_mm }) => (spread_mm === undefined ? [] : [(spread_mm / stride_mm) ** 2]))
-  const between = deviation(values) / mean(values)
+  const { value, conflict, spread } = together(values, runs, AGREE)
   return {
-    step_mm: agree ? mean(values) : most_mm,
-    ...(within.length > 0 && { spread: Math.sqrt(mean(within) + (agree ? between ** 2 : 0)) }),
+    step_mm: value,
+    ...(spread !== undefined && { spread }),
     runs: values.length,
     ...(model && { model }),
-    ...(!agree && { conflict: { least_mm, most_mm } }),
+    ...(conflict && { conflict: { least_mm: conflict.least, most_mm: conflict.most } }),
     ...(!model && !here && { measuredAt: nearest }),
   }
 }
@@ -80,7 +78,7 @@ export function knownStep(calibrations: StepCalibration[], now: { lens: string; 
 function toldModel(runs: StepCalibration[], by: Record<DriveModel, number[]>): DriveModel | undefined {
   const apertures = runs.map(({ fNumber }) => fNumber)
   if (Math.max(...apertures) / Math.min(...apertures) < APART) return undefined
-  const [fixed, byAperture] = [by.fixed, by.byAperture].map((values) => deviation(values) / mean(values))
+  const [fixed, byAperture] = [by.fixed, by.byAperture].map(spreadOf)
   if (fixed < CLEARER * byAperture) return 'fixed'
   return byAperture < CLEARER * fixed ? 'byAperture' : undefined
 }

@@ -1,3 +1,5 @@
+import type { BlurStep } from '../learn/slices'
+import { defocusBlur_mm } from '../optics'
 import { deviation, mean } from '../statistics'
 
 /** A run as the logbook tells of it. What is not known is null. */
@@ -20,6 +22,8 @@ export interface LogEntry {
   used: number
   /** From frame to frame: by where the devices say their focus was, or else by how their scale changed. */
   stride: Stride | null
+  /** Depth of field by how fast the frames blur, beside what the formula says of the plan; null where they do not tell. */
+  depthOfField: FoundDepth | null
   /** Seconds from frame to frame. */
   frame_s: number | null
   /** How far the exposure strayed. */
@@ -51,6 +55,30 @@ export interface Stride {
   spread_mm: number
   steps: number
   by: 'position' | 'perspective' | 'breathing'
+}
+
+export interface FoundDepth {
+  /** As found by as reckoned. */
+  ratio: number
+  found_mm: number
+  /** What the ratio may be off by, as a part of it: one standard deviation. */
+  spread: number
+}
+
+/**
+ * The depth of field that a run found: blur grows by m² / N_w for each mm away from the focus (Kingslake), and where it grows more slowly slices are
+ * deeper. @param magnifications at both ends of the series: by a ring they differ, and their product counts.
+ */
+export function depthFound(
+  blurStep: BlurStep,
+  stride_mm: number,
+  { depthOfField_mm, workingFNumber }: { depthOfField_mm: number; workingFNumber: number },
+  [near, far]: [number, number],
+  sensorWidth_mm: number,
+): FoundDepth {
+  const reckoned_mm = defocusBlur_mm(stride_mm, Math.sqrt(near * far), workingFNumber)
+  const ratio = reckoned_mm / (blurStep.ofWidth * sensorWidth_mm)
+  return { ratio, found_mm: depthOfField_mm * ratio, spread: blurStep.spread }
 }
 
 /** The stride of frames whose planes of focus are known, in the order in which they lie; null below two steps. */

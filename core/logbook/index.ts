@@ -1,2 +1,2 @@
 export { logCsv } from './csv'
-export { neededOverlap, strideOf, type LogEntry, type Stride } from './entry'
+export { depthFound, neededOverlap, strideOf, type FoundDepth, type LogEntry, type Stride } from './entry'

@@ -1,4 +1,5 @@
 export { apertureAdvice, type ApertureAdvice, type AperturePoint } from './apertures'
+export { measuredPupil, playOf, type MeasuredPupil, type RailFrame } from './railTells'
 export { strideByScale, type ScaledStride } from './strideByScale'
 export { measuredBreathing, type Breathing, type FocusedFrame } from './breathing'
 export { fitBudget, type Budget, type BudgetReply, type BudgetWay } from './budget'

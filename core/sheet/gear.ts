@@ -1,5 +1,6 @@
 import { moverKindOf } from './sheetMovers'
-import { railStep_mm, type Body, type Kit, type Lens, type Light, type Rail } from '../kit'
+import { clickRunsOf, railRunsOf, railStep_mm, type Body, type Kit, type Lens, type Light, type Rail } from '../kit'
+import { knownClick, knownRail, type KnownWay } from '../learn'
 import { closing_mm, magnificationAt, scaleDistance_mm, sensorDistance_mm } from '../optics'
 import type { LensLimits } from '../plan'
 import { refusal } from '../words'
@@ -10,8 +11,12 @@ export interface Gear {
   body: Body
   lens: Lens
   light: Light
-  /** Absent for a ring, bracketing, or a rail known by its smallest step only. */
+  /** Absent for a ring, bracketing, or a rail known by its smallest step only. Its screw is as runs tell it, where any does. */
   rail?: Rail
+  /** By how much a click of the lens's focus drive changes the magnification, as runs tell it or as the lens is said to have clicks. */
+  perClick?: number
+  /** What runs tell of the rail or the drive. */
+  known?: KnownWay
 }
 
 /**
@@ -24,8 +29,20 @@ export function gearOf(sheet: PlanSheet, kit: Kit): Gear {
     lens: find(kit.lenses, sheet.lens, 'lens'),
     light: find(kit.lights, sheet.light, 'light'),
   }
-  const onRail = moverKindOf(sheet) === 'rail' && sheet.rail !== OTHER_RAIL
-  return onRail ? { ...found, rail: find(kit.rails, sheet.rail, 'rail') } : found
+  if (moverKindOf(sheet) === 'rail') return sheet.rail === OTHER_RAIL ? found : { ...found, ...railOf(find(kit.rails, sheet.rail, 'rail'), kit) }
+  return sheet.kind === 'depth' && sheet.mover === 'bracketing' ? found : { ...found, ...driveOf(found.lens, kit) }
+}
+
+/** A rail as runs tell it: a turn of its screw really goes so far. A ruler is read, not turned. */
+function railOf(rail: Rail, kit: Kit): Pick<Gear, 'rail' | 'known'> {
+  const known = rail.pitch_mm === undefined ? undefined : knownRail(railRunsOf(kit, rail.name))
+  return known ? { rail: { ...rail, pitch_mm: rail.pitch_mm! * known.value }, known } : { rail }
+}
+
+function driveOf(lens: Lens, kit: Kit): Pick<Gear, 'perClick' | 'known'> {
+  const known = knownClick(clickRunsOf(kit, lens.name), lens.focalLength_mm)
+  const perClick = known?.value ?? (lens.driveClicks && lens.mostMagnification / lens.driveClicks)
+  return { ...(perClick && { perClick }), ...(known && { known }) }
 }
 
 /** A rail that the kit does not have, known by its smallest step. */

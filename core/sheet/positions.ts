@@ -14,6 +14,7 @@ import {
 import { inchesText, lengthText, placeText, type UnitSystem } from '../units'
 import { bodySeriesOf } from './bracketing'
 import { marksOf_mm, scaleReading } from './lensScale'
+import { magnificationOf, ringStepsOf } from './ringSteps'
 import { targetsOf, type PlanSheet } from './sheet'
 import type { SheetPlan } from './sheetPlan'
 
@@ -67,6 +68,7 @@ function rangeColumns(planned: SheetPlan, sheet: PlanSheet, system: UnitSystem):
       : { title: `Focus on something ${place}`, of: ({ focusDistance_mm: mm }) => from(mm!) }
   const columns: Column[] = [
     setting,
+    ...(marks.length > 0 ? [] : ringColumns(planned, sheet)),
     ...(marks.length > 0 ? [{ title: place, of: ({ focusDistance_mm: mm }: PlannedFrame) => from(mm!) }] : []),
     { title: 'Sharp from', of: ({ near_mm }) => from(near_mm) },
     { title: 'to', of: ({ far_mm }) => from(far_mm) },
@@ -86,12 +88,9 @@ function targetsFor({ plan, request }: SheetPlan, targets: Target[], frame: Plan
   return sharp.map(({ name }) => name)
 }
 
-function depthColumns(
-  { request, gear: { rail, body, lens }, plan, step }: SheetPlan,
-  sheet: PlanSheet,
-  first: PlannedFrame,
-  system: UnitSystem,
-): Column[] {
+function depthColumns(planned: SheetPlan, sheet: PlanSheet, first: PlannedFrame, system: UnitSystem): Column[] {
+  const { request, plan, step } = planned
+  const { rail, body, lens } = planned.gear
   const place = (mm: number) => placeText(mm, system)
   const travel = ({ travel_mm }: PlannedFrame) => travel_mm! - first.travel_mm!
   const columns: Column[] = []
@@ -104,6 +103,7 @@ function depthColumns(
     // Marks that neighbouring frames cannot be told apart by are of no use.
     if (scale && marks.length > 0 && plan.frames.every((frame, k) => k === 0 || reading(frame) !== reading(plan.frames[k - 1])))
       columns.push({ title: 'Focus, on the lens scale', of: reading })
+    else if (scale) columns.push(...ringColumns(planned, sheet))
   }
   return [
     ...columns,
@@ -111,6 +111,22 @@ function depthColumns(
     { title: 'Sharp from', of: ({ near_mm }) => place(near_mm) },
     { title: 'to', of: ({ far_mm }) => place(far_mm) },
   ]
+}
+
+/** How a ring without a usable scale goes on from the first frame, where it is known how it turns. */
+function ringColumns(planned: SheetPlan, sheet: PlanSheet): Column[] {
+  const { gear, plan } = planned
+  const ring = ringStepsOf(gear)
+  if (!ring) return []
+  const order = shootingOrder(planned, sheet)
+  const at = (frame: PlannedFrame) => magnificationOf(frame, gear.lens.focalLength_mm, plan.workingDistance_mm)
+  // A frame that was not planned comes after none.
+  const before = (frame: PlannedFrame) => order[order.indexOf(frame) - 1] as PlannedFrame | undefined
+  const of = (frame: PlannedFrame) => {
+    const last = before(frame)
+    return ring.reading(at(order[0]), at(frame), last && at(last))
+  }
+  return [{ title: ring.title, of }]
 }
 
 function railColumns(rail: Rail | undefined, travel: (frame: PlannedFrame) => number, start_mm: number, system: UnitSystem): Column[] {

@@ -1,6 +1,6 @@
 import { moverKindOf } from './sheetMovers'
 import type { Kit, Lens } from '../kit'
-import { magnificationFromSensor, settableShutter_s } from '../optics'
+import { magnificationAt, magnificationFromSensor, settableShutter_s, subjectDistance_mm } from '../optics'
 import { refusal } from '../words'
 import {
   opticsBy,
@@ -15,6 +15,7 @@ import {
   type Timing,
 } from '../plan'
 import { closingOf, gearOf, railStepOf, type Gear } from './gear'
+import { clickWay_mm } from './ringSteps'
 import type { MaybeNumber, PlanSheet } from './sheet'
 
 /**
@@ -32,7 +33,7 @@ export function requestOf(sheet: PlanSheet, kit: Kit): PlanRequest {
     diffraction: sheet.diffraction,
     wavelength_nm: above(sheet.wavelength_nm, 'wavelength_nm', 'the wavelength in nm'),
     subject: subjectOf(sheet),
-    mover: moverOf(sheet, gear),
+    mover: moverOf(sheet, gear, optics),
     overlap: within(sheet.overlap_percent, 0, 95, 'overlap_percent', 'the overlap in percent, 0 to 95') / 100,
     leadIn_slices: within(sheet.leadIn_slices, 0, 20, 'leadIn_slices', '0 to 20 extra slices in front'),
     runOut_slices: within(sheet.runOut_slices, 0, 20, 'runOut_slices', '0 to 20 extra slices behind'),
@@ -129,14 +130,23 @@ function subjectOf(sheet: PlanSheet): PlanRequest['subject'] {
   return { kind: 'range', near_mm, far_mm, from: sheet.from }
 }
 
-function moverOf(sheet: PlanSheet, gear: Gear): Mover {
+function moverOf(sheet: PlanSheet, gear: Gear, optics: Optics): Mover {
   const kind = moverKindOf(sheet)
   switch (kind) {
-    case 'ring':
-      return { kind }
+    case 'ring': {
+      const click_mm = clickOf(sheet, gear, optics)
+      return { kind, ...(click_mm !== undefined && { resolution_mm: click_mm }) }
+    }
     case 'rail':
       return { kind, resolution_mm: above(railStepOf(sheet, gear), 'resolution_mm', 'the smallest step of the rail in mm') }
   }
+}
+
+/** A click's way at the subject's far edge, where it is longest; undefined where the focus is not driven by clicks, or nobody knows them. */
+function clickOf({ kind, depth_mm }: PlanSheet, { perClick, lens }: Gear, optics: Optics): number | undefined {
+  if (!perClick || kind !== 'depth' || optics.kind !== 'lens' || optics.attachment || !optics.magnification) return undefined
+  const f = lens.focalLength_mm
+  return clickWay_mm(perClick, lens, magnificationAt(f, subjectDistance_mm(f, optics.magnification) + depth_mm!))
 }
 
 function timingOf(sheet: PlanSheet, { body, light, rail }: Gear, optics: Optics): Timing {

@@ -5,6 +5,7 @@ import { apertureText, exposureText, lengthText, significant, type UnitSystem } 
 import { bodySeriesOf } from './bracketing'
 import { nearestText } from './placement'
 import { positionsOf, type Positions } from './positions'
+import { ringStepsOf } from './ringSteps'
 import type { PlanSheet } from './sheet'
 import type { SheetPlan } from './sheetPlan'
 import { seriesText, verdictOf } from './verdict'
@@ -60,6 +61,7 @@ function framing(planned: SheetPlan, sheet: PlanSheet, system: UnitSystem): RunC
     { label: 'Compose', value: composing(plan, request).text },
     { label: 'Sharpness', value: criterionMeaning(request.sharpness, request.camera) },
   ]
+  if (planned.told && gear.known) list.push({ label: 'Measured', value: planned.told.text })
   if (gear.rail && gear.rail.backlash_mm > 0) {
     list.push({
       label: 'Backlash',
@@ -87,13 +89,19 @@ function exposure({ request, gear }: SheetPlan, sheet: PlanSheet): RunCard['sett
   ]
 }
 
+/** Columns of a ring or a drive that is counted on from the first frame. */
+const COUNTED = /from the first frame$/
+
 /** How the focus is set for a frame. Where the lens has no scale to set it by, the subject itself is what there is. */
 function focusing(planned: SheetPlan, sheet: PlanSheet): string {
   const { request } = planned
   const { action } = MOVERS[request.mover.kind]
   if (movesCamera(request.mover.kind) && request.subject.kind === 'depth') return action
-  const [first] = positionsOf(planned, sheet).columns
+  const { columns } = positionsOf(planned, sheet)
+  const [first] = columns
   if (first.startsWith('Focus, on the lens scale')) return action
+  if (ringStepsOf(planned.gear) && columns.some((title) => COUNTED.test(title)))
+    return say(planned.gear.perClick ? 'card.click' : 'card.turn').text
   return request.subject.kind === 'range' ? say('card.focusFar').text : say('card.focusNear').text
 }
 

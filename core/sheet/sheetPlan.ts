@@ -1,10 +1,11 @@
 import { fromSensor_mm, scaleDistance_mm } from '../optics'
-import type { Kit } from '../kit'
+import { stepRunsOf, type Kit } from '../kit'
 import { checkLens, checkTravel, frameTime_s, planSeries, stepFor, type Plan, type PlanRequest, type StepAdvice } from '../plan'
-import { isRefusal, refusal, Refusal } from '../words'
+import { isRefusal, refusal, Refusal, type Sentence } from '../words'
 import { gearOf, limitsOf, type Gear } from './gear'
 import { handTimes } from './hands'
 import { reachOf, requestOf } from './request'
+import { toldOf } from './told'
 import type { PlanSheet } from './sheet'
 
 /** A sheet planned: the request it amounts to, the plan, and the kit it uses. */
@@ -14,6 +15,8 @@ export interface SheetPlan {
   gear: Gear
   /** The step number for the body's own bracketing. */
   step?: StepAdvice
+  /** What runs tell of the rail or the lens's focus drive, and that it is planned with. */
+  told?: Sentence
 }
 
 /**
@@ -30,7 +33,7 @@ export function planSheet(sheet: PlanSheet, kit: Kit, complete: (request: PlanRe
     const plan = planSeries(request)
     if (request.mover.kind === 'rail' && gear.rail) checkTravel(plan.frames.at(-1)!.travel_mm ?? 0, gear.rail)
     const planned = sheet.mover === 'bracketing' && sheet.kind === 'depth' ? bracketed(request, plan, gear, kit) : { request, plan, gear }
-    return withHands(planned, sheet)
+    return withHands({ ...planned, ...toldOf(planned) }, sheet)
   } catch (error) {
     if (!isRefusal(error)) throw error
     throw new Refusal({ code: error.code, text: error.message }, keyOf(error.field, sheet))
@@ -74,7 +77,7 @@ function bracketed(request: PlanRequest, plan: Plan, gear: Gear, kit: Kit): Shee
   const step = stepFor(
     plan.stride_mm,
     bracketing,
-    kit.calibrations.filter((known) => known.body === body.name),
+    stepRunsOf(kit, body.name),
     now,
     { slice_mm: plan.depthOfField_mm, frames: plan.frameCount },
   )

@@ -69,7 +69,8 @@ function looseBy(blurPerStep_px: number | undefined, length: number): number {
   return between_px > BETWEEN_px ? Math.max(1, Math.round(between_px / TIGHT_px) - 1) : 0
 }
 
-const placesOf = (lengths: number[]) => lengths.reduce((places, length) => [...places, places.at(-1)! + length], [0])
+/** Places of frames by the steps between them. */
+export const placesOf = (lengths: number[]) => lengths.reduce((places, length) => [...places, places.at(-1)! + length], [0])
 
 function reportOf({ parts, seenFrom, beyond }: Unsharp, fileAt: (place: number) => string): UnsharpReport {
   const percent = (where: Sharpness) => Math.round((1000 * parts.filter((part) => part === where).length) / parts.length) / 10

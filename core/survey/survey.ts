@@ -1,9 +1,10 @@
 import { DustFinder } from '../dust'
+import { blurStepOf, type BlurStep } from '../learn/slices'
 import type { MoverKind } from '../movers'
 import { compose, invert, type Picture } from '../raster'
 import { say } from '../words'
 import { median } from '../statistics'
-import { coverageMessages, coverageOf, GAP_steps, type Coverage, type Gap, type LeftOut } from './coverage'
+import { coverageMessages, coverageOf, GAP_steps, placesOf, type Coverage, type Gap, type LeftOut } from './coverage'
 import { orderedByScale } from './byScale'
 import { nearEndOf } from './direction'
 import { bestShares, exposuresAgainst, flawsOf, type Flaw } from './flaws'
@@ -44,6 +45,8 @@ export interface SurveyReport {
   /** What showed which end is near. */
   directionBy: 'perspective' | 'breathing' | 'names'
   coverage: Coverage
+  /** How much blur a usual step makes; absent where the frames do not tell. */
+  blurStep?: BlurStep
   exposure: { spread_ev: number }
   messages: SurveyMessage[]
 }
@@ -118,14 +121,27 @@ class Findings {
     const { order, directionBy } = this.ordered
     const coverage = this.pastEnds(coverageOf(this.used, this.steps, (place) => this.fileAt(place)))
     const spread_ev = spread(order.map((k) => this.exposure[k]))
+    const blurStep = this.blurStep()
     return {
       frames: this.placed(this.frames()),
       order: namesRun(order),
       directionBy,
       coverage,
+      ...(blurStep && { blurStep }),
       exposure: { spread_ev },
       messages: this.messages(coverage, spread_ev),
     }
+  }
+
+  private blurStep(): BlurStep | undefined {
+    const { steps, motions } = this.steps
+    const lengths = steps.map(({ length }) => length)
+    if (lengths.length === 0 || !lengths.every(Number.isFinite)) return undefined
+    return blurStepOf(
+      this.used.map(({ luma }) => luma),
+      motions,
+      placesOf(lengths),
+    )
   }
 
   /** Where frames were taken beyond the subject, its end was reached: nothing more is to be taken there. */

@@ -11,9 +11,16 @@ interface StepFacts {
   model?: 'fixed' | 'byAperture'
 }
 
+/** What runs tell of a rail or a focus drive. */
+interface WayFacts {
+  runs: number
+  spread?: number
+}
+
+const percentWords = (times: number) => `${(100 * times).toFixed(1)} %`
 const length = (mm: number) => `${mm.toPrecision(3)} mm`
-const spreadWords = ({ spread }: StepFacts) => (spread === undefined ? '' : ` ± ${Math.max(1, Math.round(100 * spread))} %`)
-const runWords = ({ runs, model }: StepFacts) => {
+const spreadWords = ({ spread }: { spread?: number }) => (spread === undefined ? '' : ` ± ${Math.max(1, Math.round(100 * spread))} %`)
+const runWords = ({ runs, model }: Pick<StepFacts, 'runs' | 'model'>) => {
   const how = { fixed: '; this drive keeps its step at every aperture', byAperture: '; this drive scales its step by the aperture' }
   return `${runs > 1 ? ` in ${runs} runs` : ''}${model ? how[model] : ''}`
 }
@@ -43,6 +50,8 @@ export const ADVICE = {
   'bracket.goOn': 'where the focus stands; leave the ring alone',
   'card.focusFar': 'focus with the magnifier on something at the given distance, then leave the ring alone',
   'card.focusNear': 'focus with the magnifier on a part so far behind the near edge, then leave the ring alone',
+  'card.click': 'click the focus drive on as the list says; for the first frame, focus by eye',
+  'card.turn': 'turn the ring on as the list says; for the first frame, focus by eye',
   'direction.pointsDown': 'The camera points down. Start at the far end and raise it, so that its weight takes up the play of the screw.',
   'direction.pointsUp': 'The camera points up. Start at the near end and raise it, so that its weight takes up the play of the screw.',
   'direction.outdoors':
@@ -56,7 +65,17 @@ export const ADVICE = {
   'step.reckoned': (facts: StepFacts & { measuredAt: number }) =>
     `Step ${facts.step} of ${facts.steps} moves the focus by up to ${length(facts.stride_mm)}${spreadWords(facts)}. It was measured at f/${facts.measuredAt}; some drives keep their step at other apertures, others scale it, and this is the longer of the two. A run at this aperture would tell which.${riskWords(facts)}`,
   'step.conflict': (facts: StepFacts & { least_mm: number; most_mm: number }) =>
-    `Step ${facts.step} of ${facts.steps}: ${facts.runs} runs do not agree, it moved the focus by ${length(facts.least_mm)} to ${length(facts.most_mm)}. The longest is planned with. Remove from the kit’s calibrations what you do not trust.${riskWords(facts)}`,
+    `Step ${facts.step} of ${facts.steps}: ${facts.runs} runs do not agree, it moved the focus by ${length(facts.least_mm)} to ${length(facts.most_mm)}. The longest is planned with. In the kit, leave out the runs you do not trust.${riskWords(facts)}`,
+  'rail.measured': (facts: WayFacts & { rail: string; times: number }) =>
+    `What ${facts.rail} moves by its dial is ${percentWords(facts.times)} on the subject${spreadWords(facts)}, as measured${runWords(facts)}. Its dial is planned with that.`,
+  'rail.conflict': (facts: WayFacts & { rail: string; least: number; most: number }) =>
+    `${facts.runs} runs on ${facts.rail} do not agree: what it moves by its dial was ${percentWords(facts.least)} to ${percentWords(facts.most)} on the subject. The longest is planned with. In the kit, leave out the runs you do not trust.`,
+  'click.measured': (facts: WayFacts & { way_mm: number }) =>
+    `A click of the focus drive moves the focus by ${length(facts.way_mm)} here${spreadWords(facts)}, as measured${runWords(facts)}.`,
+  'click.conflict': (facts: WayFacts & { least_mm: number; most_mm: number }) =>
+    `${facts.runs} runs by this focus drive do not agree: a click moves the focus by ${length(facts.least_mm)} to ${length(facts.most_mm)} here. The longest is planned with. In the kit, leave out the runs you do not trust.`,
+  'click.reckoned': ({ way_mm, clicks }: { way_mm: number; clicks: number }) =>
+    `A click of the focus drive moves the focus by about ${length(way_mm)} here, reckoned from its ${clicks} clicks from infinity to nearest. To measure it, shoot this plan and fuse it: Result tells the stride and saves it for the next plan.`,
   'trade.none': ({ depth_mm }: { depth_mm: number }) => `No row holds all ${depth_mm} mm sharp: ${LAW}. That is what a focus series is for.`,
   'trade.oneFrame': ({ depth_mm, setting, share_percent }: { depth_mm: number; setting: string; share_percent: number }) =>
     `One frame does it: ${setting} holds all ${depth_mm} mm, and the subject fills ${share_percent.toFixed(0)} % of the width.`,

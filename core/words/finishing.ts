@@ -11,6 +11,8 @@ export const FINISHING = {
   'finish.shortLine': 'The line begins where it ends. Draw it from one place to another.',
   'finish.noDepth': 'A step follows the depth, and no depth is known of this picture. Give it with --depth, or take the step out.',
   'finish.barLength': ({ length_mm }: { length_mm: number }) => `A bar of ${length_mm} mm does not fit the picture. Ask for another length.`,
+  'finish.noScale':
+    'Nobody knows how large a pixel of this picture is, so a scale bar would be made up. Take the scale bar out, or give the run a plan.',
   'finish.mapSize': ({ file, size, wanted }: { file: string; size: string; wanted: string }) =>
     `${file} is ${size} px and the picture ${wanted}. Give the map that was made with it.`,
   'finish.newer': ({ version }: { version: number }) => `This recipe was written by a newer version (${version}). Update the application to use it.`,

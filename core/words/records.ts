@@ -31,6 +31,12 @@ export const RECORDS = {
   'kit.apertureOrder': 'The widest f-number is larger than the smallest opening. Swap the two.',
   'kit.scaleMarks': 'List the distances in metres, apart by spaces, such as 0.25 0.5 1 3 ∞.',
   'kit.extensionOrder': 'The shortest extension is longer than the longest. Swap the two.',
+  'carried.none': 'No code of a log was found. Photograph each code whole and sharp, or choose the log’s file.',
+  'carried.several': 'These codes belong to several logs. Bring one log at a time.',
+  'carried.missing': ({ missing, count }: { missing: number[]; count: number }) =>
+    `Code ${missing.join(', ')} of ${count} ${missing.length === 1 ? 'is' : 'are'} missing. Photograph ${missing.length === 1 ? 'it' : 'them'} as well, then choose all together.`,
+  'carried.other': ({ title }: { title: string }) => `This log is of another shoot, ${title}. Bring it there.`,
+  'carried.unreadable': 'This file holds no log. Choose one that a card file saved, or pictures of its codes.',
   'bin.gone': 'This is no longer in the bin. Load the page again.',
 } as const
 

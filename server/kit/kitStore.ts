@@ -77,7 +77,7 @@ function shelved<Row extends { shelf: Shelf }>(rows: Row[], itemOf: (row: Row) =
 
 /** Where a sheet names an item of each shelf. */
 const NAMED_IN: Partial<Record<Shelf, keyof PlanSheet>> = { bodies: 'body', lenses: 'lens', lights: 'light', rails: 'rail' }
-const CALIBRATED: Partial<Record<Shelf, 'body' | 'lens'>> = { bodies: 'body', lenses: 'lens' }
+const CALIBRATED: Partial<Record<Shelf, 'body' | 'lens' | 'rail'>> = { bodies: 'body', lenses: 'lens', rails: 'rail' }
 
 async function rename(db: Transaction<Tables>, shelf: Shelf, from: string, to: string): Promise<void> {
   const key = NAMED_IN[shelf]

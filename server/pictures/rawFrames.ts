@@ -3,7 +3,7 @@ import { mkdir, readdir, rm, stat, utimes } from 'node:fs/promises'
 import path from 'node:path'
 import { profileOf, RawReader, type RawFacts } from '@/codec'
 import { isRaw } from '@/core/batch'
-import type { Development } from '@/core/develop'
+import type { Development, NeutralPlace } from '@/core/develop'
 import { profileName } from '@/core/formats'
 import { refusal } from '@/core/words'
 import type { Database, Folders, Frame, Tables } from '@/database'
@@ -31,7 +31,7 @@ export class RawFrames {
   /** Reads a received file through, and takes the camera's own small picture out of it. @throws Refusal where it cannot be read. */
   async look(file: string, name: string, uid: string): Promise<RawFacts> {
     await mkdir(this.folders.derived('previews'), { recursive: true })
-    return this.reader.look(file, name, this.preview(uid))
+    return this.reader.look(file, name, { preview: this.preview(uid) })
   }
 
   /** The first raw frame of a run says how all of them are developed. */
@@ -72,15 +72,15 @@ export class RawFrames {
   }
 
   /**
-   * Develops the frames of a run as one of them was shot.
-   * @throws Refusal where it is no raw frame, or pictures were made of the run as it is.
+   * Develops the frames of a run as one of them was shot, or so that a place of it becomes grey.
+   * @throws Refusal where it is no raw frame, has no colour there, or pictures were made of the run as it is.
    */
-  async developLike(frame: RawFrame): Promise<void> {
+  async developLike(frame: RawFrame, neutral?: NeutralPlace): Promise<void> {
     if (!isRaw(frame.name)) throw refusal('raw.notRaw', { name: frame.name })
     const render = await this.db.selectFrom('render').select('id').where('run_id', '=', frame.run_id).executeTakeFirst()
     if (render) throw refusal('raw.rendersExist')
-    const { development } = await this.reader.look(this.original(frame), frame.name)
-    const kept: RunDevelopment = { ...development, like: frame.name }
+    const { development } = await this.reader.look(this.original(frame), frame.name, { neutral })
+    const kept: RunDevelopment = { ...development, like: frame.name, ...(neutral && { neutral }) }
     await this.db
       .updateTable('run')
       .set({ development_json: JSON.stringify(kept) })
@@ -117,8 +117,8 @@ export class RawFrames {
 
   private async developmentOf(runId: number): Promise<Development> {
     const { development_json } = await this.db.selectFrom('run').select('development_json').where('id', '=', runId).executeTakeFirstOrThrow()
-    const { like: _, ...development } = storedDevelopment(development_json!)
-    return development
+    const { multipliers, headroom } = storedDevelopment(development_json!)
+    return { multipliers, headroom }
   }
 
   private original({ run_id, file }: RawFrame): string {

@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import type { Transaction } from 'kysely'
-import { planSheet, type PlanSheet } from '@/core/sheet'
+import type { NeutralPlace } from '@/core/develop'
+import { planSheet, settingOf, type MoverSetting, type PlanSheet } from '@/core/sheet'
 import { isRefusal, refusal } from '@/core/words'
 import { now, type Database, type Frame, type Job, type Run, type Shoot, type Tables } from '@/database'
 import {
@@ -172,11 +173,11 @@ export class Shoots {
   }
 
   /** Has the raw frames of a run developed as one of them was shot. @throws Refusal where that frame is not of this run. */
-  async developLike(runId: number, frameId: number): Promise<void> {
+  async developLike(runId: number, frameId: number, neutral?: NeutralPlace): Promise<void> {
     await this.runRow(runId)
     const frame = await this.frameRow(frameId)
     if (frame.run_id !== runId) throw refusal('frame.gone')
-    await this.store.raw.developLike(frame)
+    await this.store.raw.developLike(frame, neutral)
   }
 
   private async run(run: Run): Promise<RunDetail> {
@@ -199,7 +200,7 @@ export class Shoots {
       created_at,
       planRequest: storedPlan(plan_json),
       sheet,
-      step: sheet && stepOf(sheet, kit_json),
+      setting: sheet && settingBy(sheet, kit_json),
       frames: await Promise.all(frames.map((frame) => this.frame(frame))),
       development: development_json ? storedDevelopment(development_json) : null,
       survey: survey_json ? storedSurvey(survey_json) : null,
@@ -219,11 +220,10 @@ export class Shoots {
   }
 }
 
-/** The step number of a sheet with the kit of its time; null where it has none, or cannot be planned any more. */
-function stepOf(sheet: PlanSheet, kit_json: string): number | null {
-  if (sheet.mover !== 'bracketing') return null
+/** What a sheet had the mover set to, with the kit of its time; null where that is set by eye, or it cannot be planned any more. */
+function settingBy(sheet: PlanSheet, kit_json: string): MoverSetting | null {
   try {
-    return planSheet(sheet, storedKit(kit_json)).step?.step ?? null
+    return settingOf(planSheet(sheet, storedKit(kit_json)), sheet) ?? null
   } catch (error) {
     if (isRefusal(error)) return null
     throw error

@@ -70,6 +70,7 @@ export function DeliverTable({ shoot, run, render }: Props) {
   )
   const proof = useProof(load, proven, step?.do === 'tones' ? open : undefined, clipped, step?.do === 'sharpen')
   const pixel_mm = useMemo(() => pixelOf(run, render.report.reference), [run, render.report.reference])
+  const madeFor = useMemo(() => ({ width: crop.width, height: crop.height, pixel_mm }), [crop, pixel_mm])
   const covered = useMemo(() => coveredOf(render.report, run.frames[0] ?? crop), [render.report, run.frames, crop])
 
   useKeys({ undo, redo, setUntouched, close: () => setOpen(undefined) })
@@ -111,7 +112,7 @@ export function DeliverTable({ shoot, run, render }: Props) {
   return (
     <div className={styles.table}>
       <div>
-        <Proof shown={proof.shown} draw={proof.draw} label="The picture as it will be delivered">
+        <Proof shown={proof.shown} sheet={proof.sheet} label="The picture as it will be delivered">
           {(size) => props && editor?.Overlay && !untouched && <Overlay {...props} size={size} times={size.width / shape.width} />}
         </Proof>
         <div className={styles.below}>
@@ -142,7 +143,7 @@ export function DeliverTable({ shoot, run, render }: Props) {
           editor={props && editor && <editor.Fields {...props} />}
         />
         <LaterTake renderId={render.id} recipe={later ?? recipe} onRecipe={change} />
-        <LaterKept shoot={shoot} recipe={later ?? recipe} onRecipe={onKept} />
+        <LaterKept shoot={shoot} picture={madeFor} recipe={later ?? recipe} onRecipe={onKept} />
         <LaterAlong renderId={render.id} runId={run.id} title="For other hands" kinds={FOR_OTHERS} kept={PAPERS} />
       </aside>
     </div>

@@ -3,7 +3,7 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { Input, Modal, Select } from 'antd'
 import { useRef, useState, type ChangeEvent } from 'react'
-import type { Recipe } from '@/core/finish'
+import { fittedRecipe, type MadeFor, type Recipe } from '@/core/finish'
 import type { RecipeDetail, ShootDetail } from '@/schemas'
 import { fetchJson, send } from '../api'
 import { message } from '../messages'
@@ -13,20 +13,30 @@ import styles from './deliver.module.css'
 
 interface Props {
   shoot: ShootDetail
+  /** What recipes are kept for here, and fitted to where they come from elsewhere. */
+  picture: MadeFor
   recipe: Recipe
   onRecipe: (recipe: Recipe) => void
 }
 
 /** Recipes under names: to use here, to keep, to take along as JSON, and to carry out on many pictures at once. */
-export function Kept({ shoot, recipe, onRecipe }: Props) {
+export function Kept({ shoot, picture, recipe, onRecipe }: Props) {
   const client = useQueryClient()
   const { data: kept = [] } = useQuery({ queryKey: ['recipes'], queryFn: () => fetchJson<RecipeDetail[]>('/api/recipes') })
   const [name, setName] = useState<string>()
   const [batch, setBatch] = useState(false)
   const file = useRef<HTMLInputElement>(null)
   const tell = (cause: Error) => void message.error(cause.message)
+  const travelling = { ...recipe, for: picture }
+  const use = (other: Recipe) => {
+    try {
+      onRecipe(fittedRecipe(other, picture))
+    } catch (cause) {
+      tell(cause as Error)
+    }
+  }
   const keep = () =>
-    void send('/api/recipes', 'POST', { name, recipe }).then(() => {
+    void send('/api/recipes', 'POST', { name, recipe: travelling }).then(() => {
       setName(undefined)
       void client.invalidateQueries({ queryKey: ['recipes'] })
     }, tell)
@@ -36,7 +46,7 @@ export function Kept({ shoot, recipe, onRecipe }: Props) {
     target.value = ''
     try {
       const { checkRecipe } = await import('@/schemas')
-      onRecipe(checkRecipe(JSON.parse(await chosen.text())))
+      use(checkRecipe(JSON.parse(await chosen.text())))
     } catch (cause) {
       tell(cause instanceof SyntaxError ? new Error('This file holds no recipe. Choose one that was taken along from here.') : (cause as Error))
     }
@@ -47,7 +57,7 @@ export function Kept({ shoot, recipe, onRecipe }: Props) {
         aria-label="Use a recipe"
         placeholder="Use a recipe"
         value={null}
-        onChange={(id: number) => onRecipe(kept.find((each) => each.id === id)!.recipe)}
+        onChange={(id: number) => use(kept.find((each) => each.id === id)!.recipe)}
         notFoundContent="None is kept yet."
         options={kept.map(({ id, name: called }) => ({ value: id, label: called }))}
       />
@@ -58,7 +68,7 @@ export function Kept({ shoot, recipe, onRecipe }: Props) {
         <button type="button" onClick={() => setBatch(true)} disabled={kept.length === 0}>
           Finish many
         </button>
-        <button type="button" onClick={() => saveText('recipe.json', JSON.stringify({ version: 1, ...recipe }, null, 2))}>
+        <button type="button" onClick={() => saveText('recipe.json', JSON.stringify({ version: 1, ...travelling }, null, 2))}>
           Take along
         </button>
         <button type="button" onClick={() => file.current?.click()}>

@@ -23,7 +23,7 @@ export interface ProofOrder {
 
 export type ProofReply =
   | { loaded: { width: number; height: number; depth: boolean } }
-  | { order: number; bitmap: ImageBitmap; light?: number[] }
+  | { order: number; quick: boolean; bitmap: ImageBitmap; light?: number[] }
   | { order: number; error: string }
 
 /** At the size of the screen, at half of it and at a quarter. */
@@ -72,7 +72,7 @@ async function prove({ order, steps, lightBefore, clipped, quick, fine }: ProofO
   const took_ms = performance.now() - began
   // A quarter of the size has a quarter of the pixels of half of it.
   if (at > 0) quickly = (at === 2 ? 4 * took_ms : took_ms) > SOON_ms ? 2 : 1
-  return { order, bitmap: bitmapOf(done, clipped), light }
+  return { order, quick, bitmap: bitmapOf(done, clipped), light }
 }
 
 /** Marks of places that are white or black altogether: seen on any picture, and on nothing real. */

@@ -1,10 +1,13 @@
 import { startTransition, useEffect, useLayoutEffect, useRef, useState } from 'react'
 import type { Step } from '@/core/finish'
+import { Sheet } from './sheet'
 import type { ProofLoad, ProofOrder, ProofReply } from './proofWorker'
 
 /** What the proof shows now. */
 export interface Shown {
-  bitmap: ImageBitmap
+  /** In px of the proof. */
+  width: number
+  height: number
   /** How much light there is of each kind before the step that is open. */
   light?: number[]
 }
@@ -12,6 +15,8 @@ export interface Shown {
 /** Changes that follow each other so soon are of something that is dragged; it is at rest when none comes for so long. */
 const DRAGGED_ms = 600
 const REST_ms = 200
+/** Half the size and a quarter are whole pixels as well: their shapes differ by less. */
+const SAME_shape = 0.01
 
 /** Carries a recipe out on a small picture in a worker, always the newest that was asked for: steps that come meanwhile replace each other. */
 export function useProof(load: ProofLoad['load'], steps: Step[], lightBefore: number | undefined, clipped: boolean, fine: boolean) {
@@ -22,28 +27,30 @@ export function useProof(load: ProofLoad['load'], steps: Step[], lightBefore: nu
   const busy = useRef(false)
   const waiting = useRef<ProofOrder>(undefined)
   const count = useRef(0)
+  /** Width of what is shown for its height. */
+  const shape = useRef(0)
   const changed = useRef(-Infinity)
-  /** Shows a bitmap on the canvas that there is. */
-  const draw = useRef<(bitmap: ImageBitmap) => void>(undefined)
+  const [sheet] = useState(() => new Sheet())
 
   useEffect(() => {
     const made = new Worker(new URL('./proofWorker.ts', import.meta.url))
     worker.current = made
     made.onmessage = ({ data }: MessageEvent<ProofReply>) => {
       if ('loaded' in data) return setFacts(data.loaded)
-      busy.current = false
+      // The worker goes on while this is drawn.
+      const next = waiting.current
+      waiting.current = undefined
+      busy.current = next !== undefined
+      if (next) made.postMessage(next)
       if ('error' in data) setError(data.error)
       else {
         setError('')
-        // What is dragged is shown at once; what else depends on it may come later.
-        draw.current?.(data.bitmap)
-        startTransition(() => setShown({ bitmap: data.bitmap, light: data.light }))
-      }
-      const next = waiting.current
-      waiting.current = undefined
-      if (next) {
-        busy.current = true
-        made.postMessage(next)
+        // What is dragged is shown at once; the screen around it follows where it depends on it, and at rest.
+        const { width, height } = data.bitmap
+        sheet.lay(data.bitmap)
+        const reshaped = Math.abs(width / height / shape.current - 1) > SAME_shape
+        shape.current = width / height
+        if (!data.quick || data.light || reshaped) startTransition(() => setShown({ width, height, light: data.light }))
       }
     }
     made.postMessage({ load } satisfies ProofLoad)
@@ -71,5 +78,5 @@ export function useProof(load: ProofLoad['load'], steps: Step[], lightBefore: nu
     const timer = quick ? setTimeout(() => send(false), REST_ms) : undefined
     return () => clearTimeout(timer)
   }, [facts, steps, lightBefore, clipped, fine])
-  return { shown, draw, facts, error }
+  return { shown, sheet, facts, error }
 }

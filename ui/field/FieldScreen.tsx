@@ -12,7 +12,9 @@ import { message } from '../messages'
 import { DepthRibbon } from '../ribbon'
 import { Shell, ShootHeader } from '../shell'
 import { useUnits } from '../units'
+import { useWatch } from '../useWatch'
 import { AidSwitches } from './AidSwitches'
+import { BringLog } from './BringLog'
 import { DevicesDoor } from './DevicesDoor'
 import { Gaps } from './Gaps'
 import { LiveCheck } from './LiveCheck'
@@ -46,6 +48,7 @@ function Field({ shoot, planned, sheet }: { shoot: ShootDetail; planned: SheetPl
   const { plan, request } = planned
   const { log, append, unsent } = useFieldLog(shoot)
   const devices = useDevices(shoot.id)
+  const watch = useWatch(shoot.id)
   const [faults, setFaults] = useState<string[]>([])
   const focusLine = useMemo(() => new FocusLine(plan, shootingOrder(planned, sheet)), [planned, plan, sheet])
   const { runs, current } = useMemo(() => runsOf(log), [log])
@@ -102,6 +105,11 @@ function Field({ shoot, planned, sheet }: { shoot: ShootDetail; planned: SheetPl
               </TouchButton>
             )}
           </div>
+          {watch && (
+            <p className={styles.quiet} role="status">
+              {watch.ended?.text ?? `Watching ${watch.folder}: each frame that comes ticks the next one here.`}
+            </p>
+          )}
           <AidSwitches />
           {/* A press of the body's own bracketing says itself how long it takes. */}
           {!body && ahead.length > 0 && left_s > 60 && <p className={styles.quiet}>About {durationText(left_s)} to go.</p>}
@@ -115,6 +123,7 @@ function Field({ shoot, planned, sheet }: { shoot: ShootDetail; planned: SheetPl
           )}
           <LogList rows={rows} count={plan.frameCount} readings={readings} focusLine={focusLine} onEntry={append} />
           <LoggedRuns runs={runs} current={current} focusLine={focusLine} onEntry={append} />
+          <BringLog shootId={shoot.id} />
         </div>
         <div>
           <LiveCheck shoot={shoot} focusLine={focusLine} readings={readings} near_mm={near_mm} begunBy={run} rows={rows} />

@@ -1,7 +1,6 @@
 'use client'
 
-import dynamic from 'next/dynamic'
-import { useState } from 'react'
+import { lazy, Suspense, useState } from 'react'
 import { spokenOf, type Phase } from '@/core/field'
 import type { PlannedFrame } from '@/core/plan'
 import type { Readings } from '@/core/sheet'
@@ -11,7 +10,7 @@ import { useAloud } from './useAloud'
 import { usePhases } from './usePhases'
 import styles from './field.module.css'
 
-const ElsewhereInput = dynamic(() => import('./ElsewhereInput').then((part) => part.ElsewhereInput), { ssr: false })
+const ElsewhereInput = lazy(() => import('./ElsewhereInput').then((part) => ({ default: part.ElsewhereInput })))
 
 interface Props {
   ahead: PlannedFrame[]
@@ -107,7 +106,9 @@ export function NextFrame({ ahead, number, of, readings, phases, reading, busy, 
       {asking && (
         <label className={styles.elsewhere}>
           {reading.label}
-          <ElsewhereInput value={differs} onChange={setDiffers} />
+          <Suspense>
+            <ElsewhereInput value={differs} onChange={setDiffers} />
+          </Suspense>
         </label>
       )}
       {second && (

@@ -4,6 +4,7 @@ import { persist } from 'zustand/middleware'
 import { mergeLogs, type FieldEntry, type FieldEvent } from '@/core/field'
 import type { ShootDetail } from '@/schemas'
 import { send } from '../api'
+import { entryAfter } from './newEntry'
 
 interface LogStore {
   /** Entries made on this phone, by shoot, and the ids of those that the application has not confirmed. */
@@ -62,24 +63,11 @@ export function useFieldLog(shoot: ShootDetail) {
 
   const append = useCallback(
     (event: FieldEvent) => {
-      // After everything that is there already, even where this phone's clock is behind.
-      const last = log.at(-1)?.at ?? ''
-      const now = new Date().toISOString()
-      const at = now > last ? now : new Date(Date.parse(last) + 1).toISOString()
-      const entry: FieldEntry = { id: newId(), at, ...event }
+      const entry = entryAfter(log, event)
       add(shoot.id, entry)
       return entry
     },
     [add, log, shoot.id],
   )
   return { log, append, unsent: unsent.length }
-}
-
-/** A random UUID; `crypto.randomUUID` is not there on a phone that reaches the application by plain HTTP. */
-function newId(): string {
-  const bytes = crypto.getRandomValues(new Uint8Array(16))
-  bytes[6] = (bytes[6] & 0x0f) | 0x40
-  bytes[8] = (bytes[8] & 0x3f) | 0x80
-  const hex = [...bytes].map((byte) => byte.toString(16).padStart(2, '0')).join('')
-  return [hex.slice(0, 8), hex.slice(8, 12), hex.slice(12, 16), hex.slice(16, 20), hex.slice(20)].join('-')
 }

@@ -1,6 +1,6 @@
 'use client'
 
-import { AutoComplete, Form, Input, Modal, Select } from 'antd'
+import { AutoComplete, Checkbox, Form, Input, Modal, Select } from 'antd'
 import { fieldsOf, SHELVES, type Kit, type KitField, type KitItem, type Shelf } from '@/core/kit'
 import { NumberInput } from '../forms'
 import { RefusedError, useSaveKitItem } from '../api'
@@ -72,8 +72,9 @@ export function KitForm({ shelf, item, kit, onClose }: Props) {
           <Form.Item
             key={field.key}
             name={field.key}
-            label={field.optional ? `${field.label} (optional)` : field.label}
-            className={field.text ? styles.across : undefined}
+            label={field.flag ? undefined : field.optional ? `${field.label} (optional)` : field.label}
+            valuePropName={field.flag ? 'checked' : undefined}
+            className={field.text || field.flag ? styles.across : undefined}
           >
             <FactInput field={field} kit={kit} />
           </Form.Item>
@@ -84,10 +85,14 @@ export function KitForm({ shelf, item, kit, onClose }: Props) {
   )
 }
 
+/** Which items of the kit a fact names. */
+const NAMED: Record<string, (kit: Kit) => { name: string }[]> = { body: ({ bodies }) => bodies, rail: ({ rails }) => rails }
+
 /** The input of one fact; a name of the kit is offered where one is meant. */
 function FactInput({ field, kit, ...rest }: { field: KitField; kit: Kit }) {
+  if (field.flag) return <Checkbox {...rest}>{field.label}</Checkbox>
   if (!field.text) return <NumberInput {...rest} suffix={field.unit} />
   if (field.key === 'scaleMarks') return <Input {...rest} suffix={field.unit} placeholder="0.25 0.3 0.5 1 ∞" maxLength={80} />
-  const names = field.key === 'body' ? kit.bodies : kit.lenses
+  const names = NAMED[field.key]?.(kit) ?? kit.lenses
   return <AutoComplete {...rest} options={names.map(({ name }) => ({ value: name }))} />
 }

@@ -4,9 +4,9 @@ import { DeleteOutlined, DownloadOutlined, EditOutlined, PlusOutlined, UploadOut
 import dynamic from 'next/dynamic'
 import { Alert, Button, Modal, Popconfirm, Skeleton, Table, Upload } from 'antd'
 import { useState } from 'react'
-import { SHELVES, type Kit, type KitItem, type Shelf } from '@/core/kit'
+import { SHELVES, type Calibration, type Kit, type KitItem, type Shelf } from '@/core/kit'
 import { message } from '../messages'
-import { useKit, useRemoveKitItem, useTakeKit } from '../api'
+import { useKit, useRemoveKitItem, useSaveKitItem, useTakeKit } from '../api'
 import { saveText } from '../save'
 import { Shell } from '../shell'
 import { factsText, kindText } from './facts'
@@ -153,10 +153,11 @@ function ShelfTable({ shelf, items, onEdit }: { shelf: Shelf; items: KitItem[]; 
           {
             key: 'edit',
             align: 'right',
-            width: 100,
+            width: shelf === 'calibrations' ? 200 : 100,
             className: styles.edit,
             render: (_, item) => (
               <>
+                {shelf === 'calibrations' && <LeaveOut item={item as Calibration} />}
                 <Button type="text" aria-label={`Change ${item.name}`} icon={<EditOutlined />} onClick={() => onEdit(item)} />
                 <Popconfirm
                   title={`Remove ${item.name} from the kit?`}
@@ -171,6 +172,22 @@ function ShelfTable({ shelf, items, onEdit }: { shelf: Shelf; items: KitItem[]; 
         ]}
       />
     </section>
+  )
+}
+
+/** Keeps a measured stride and has plans go without it, or with it again. */
+function LeaveOut({ item }: { item: Calibration }) {
+  const save = useSaveKitItem()
+  const { id, leftOut, ...facts } = item
+  const change = () =>
+    save.mutate(
+      { shelf: 'calibrations', id, item: leftOut ? facts : { ...facts, leftOut: true } },
+      { onError: (cause) => void message.error(cause.message) },
+    )
+  return (
+    <Button type="text" size="small" loading={save.isPending} onClick={change} aria-label={`${leftOut ? 'Use' : 'Leave out'} ${item.name}`}>
+      {leftOut ? 'Use again' : 'Leave out'}
+    </Button>
   )
 }
 

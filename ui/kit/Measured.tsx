@@ -1,7 +1,7 @@
 import { Button, Select } from 'antd'
 import { useState } from 'react'
 import type { Kit } from '@/core/kit'
-import type { MeasuredTarget } from '@/core/learn/target'
+import type { Curvature, MeasuredTarget } from '@/core/learn/target'
 import { dateText, significant } from '@/core/units'
 import type { RunDetail } from '@/schemas'
 import { useSaveKitItem } from '../api'
@@ -19,7 +19,7 @@ interface Props {
 /** What frames of the printed sheet told, and the way to keep it for plans. */
 export function Measured({ measured, run, kit }: Props) {
   const { length } = useUnits()
-  const { frames, stride_mm, strideSpread_mm, tilt_deg, depthOfFieldRatio, breathing, sharpest, magnification } = measured
+  const { frames, stride_mm, strideSpread_mm, tilt_deg, depthOfFieldRatio, breathing, fieldCurvature, sharpest, magnification } = measured
   const seen = frames.filter(({ focus_mm }) => focus_mm !== null)
   const depths = seen.map(({ depthOfField_mm }) => depthOfField_mm!)
   return (
@@ -54,6 +54,12 @@ export function Measured({ measured, run, kit }: Props) {
             <dd>{significant(100 * breathing, 2)} % larger at the nearest focus than at the farthest</dd>
           </>
         )}
+        {fieldCurvature && (
+          <>
+            <dt>Left and right edges</dt>
+            <dd>{curvedText(fieldCurvature, length)}</dd>
+          </>
+        )}
         {sharpest !== null && (
           <>
             <dt>Sharpest aperture</dt>
@@ -76,17 +82,24 @@ export function Measured({ measured, run, kit }: Props) {
   )
 }
 
+/** How curved the field is; below twice what it may be off by nothing is claimed. */
+function curvedText({ nearer_mm, spread_mm }: Curvature, length: (mm: number) => string): string {
+  if (Math.abs(nearer_mm) < 2 * spread_mm) return `as deep as the middle, within ${length(2 * spread_mm)}`
+  return `${length(Math.abs(nearer_mm))} ± ${length(spread_mm)} ${nearer_mm > 0 ? 'nearer' : 'farther'} than the middle: plan so much more depth`
+}
+
 /** Keeps the stride as the length of a step number of the body's own bracketing. */
-function KeepStride({ measured: { stride_mm, strideSpread_mm, magnification }, run: { sheet, step, created_at, frames }, kit }: Props) {
+function KeepStride({ measured: { stride_mm, strideSpread_mm, magnification }, run: { sheet, setting, created_at, frames }, kit }: Props) {
   const save = useSaveKitItem()
   const [body, setBody] = useState(sheet?.body ?? kit.bodies[0]?.name)
   const [lens, setLens] = useState(sheet?.lens ?? kit.lenses[0]?.name)
-  const [number, setNumber] = useState<number | null>(step)
+  const [number, setNumber] = useState<number | null>(setting?.kind === 'step' ? setting.step : null)
   const fNumber = frames[0]?.exif?.fNumber ?? sheet?.fNumber
   if (!fNumber || magnification === null)
     return <p>Plan the shoot with its body and lens, or bring frames that say their aperture, to keep this for a step number.</p>
   const item = {
     name: `Step ${number}, ${lens}, f/${fNumber} at ${significant(magnification, 3)} : 1, sheet of ${dateText(created_at)}`,
+    kind: 'step' as const,
     body: body!,
     lens: lens!,
     fNumber: Number(fNumber),

@@ -11,13 +11,15 @@ export function factsText(shelf: Shelf, item: KitItem): string {
   return fieldsOf(shelf, (item as { kind?: string }).kind)
     .map((field) => ({ field, text: factText(field, item) }))
     .filter(({ text }) => text !== undefined)
-    .map(({ field: { label, unit }, text }) => `${label.toLowerCase()} ${withUnit(text!, unit)}`)
+    .map(({ field: { label, unit }, text }) => `${label.toLowerCase()} ${withUnit(text!, unit)}`.trim())
     .join(' · ')
 }
 
-function factText({ key, text }: KitField, item: KitItem): string | undefined {
+function factText({ key, text, flag }: KitField, item: KitItem): string | undefined {
   const value = (item as unknown as Record<string, unknown>)[key]
   if (value === undefined || value === null) return undefined
+  // A yes is said by its label alone.
+  if (flag) return value ? '' : undefined
   return text ? String(value) : significant(Number(value), 6)
 }
 

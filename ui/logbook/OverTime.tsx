@@ -1,76 +1,105 @@
 'use client'
 
 import { useQuery } from '@tanstack/react-query'
-import { Bar, BarChart, CartesianGrid, Legend, Line, LineChart, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts'
+import { useState } from 'react'
 import type { LogEntry } from '@/core/logbook'
-import { dateText, significant } from '@/core/units'
 import { fetchJson } from '../api'
 import styles from './logbook.module.css'
-import { seriesOf } from './series'
+import { choices, seriesOf } from './series'
+import { Trend } from './Trend'
 
-/** One run tells nothing of a trend. */
-const FEWEST = 2
-const AXIS = { stroke: '#5f5e5a', tick: { fill: '#3d3c39', fontSize: 12 } }
-const MARGIN = { top: 8, right: 8, bottom: 0, left: -12 }
+const [MAIN, PALE, DARK] = ['#00665c', '#9a9893', '#8a4b00']
 
-/** What the runs have in common over time: frames taken against needed, the stride against the plan, seconds a frame. */
+/** What the runs have in common over time, all of them or those with one lens and setting. */
 export function OverTime() {
   const { data, error } = useQuery({ queryKey: ['logbook', 'all'], queryFn: () => fetchJson<LogEntry[]>('/api/logbook?as=json') })
+  const [asked, setAsked] = useState('all')
   if (error) return <p role="alert">▲ {error.message}</p>
-  const { frames, strides, times } = seriesOf(data ?? [])
-  const label = (at: unknown) => (typeof at === 'string' ? dateText(at) : '')
+  const all = data ?? []
+  const offered = choices(all)
+  const chosen = offered.find(({ value }) => value === asked) ?? offered[0]
+  const { frames, wasted, strides, depths, overlaps, times, lost } = seriesOf(all.filter(chosen.fits))
   return (
-    <div className={styles.charts}>
-      <section aria-label="Frames taken and needed">
-        <h2>Frames taken and needed</h2>
-        {frames.length < FEWEST ? (
-          <p className={styles.quiet}>It takes two runs. How many frames were needed stands beside them once you ask on the result.</p>
-        ) : (
-          <ResponsiveContainer width="100%" height={180}>
-            <BarChart data={frames} margin={MARGIN} title="Frames taken and needed, run by run">
-              <CartesianGrid stroke="#d9d7d1" vertical={false} />
-              <XAxis dataKey="at" tickFormatter={label} {...AXIS} />
-              <YAxis allowDecimals={false} {...AXIS} />
-              <Tooltip labelFormatter={(at, [bar]) => `${(bar?.payload as { title?: string } | undefined)?.title ?? ''}, ${label(at)}`} />
-              <Legend />
-              <Bar dataKey="taken" name="taken" fill="#9a9893" isAnimationActive={false} />
-              <Bar dataKey="needed" name="needed" fill="#00665c" isAnimationActive={false} />
-            </BarChart>
-          </ResponsiveContainer>
-        )}
-      </section>
-      <section aria-label="Stride against the plan">
-        <h2>Stride against the plan</h2>
-        {strides.length < FEWEST ? (
-          <p className={styles.quiet}>It takes two runs whose planes of focus are known.</p>
-        ) : (
-          <ResponsiveContainer width="100%" height={180}>
-            <LineChart data={strides} margin={MARGIN} title="Stride against the plan, in percent">
-              <CartesianGrid stroke="#d9d7d1" vertical={false} />
-              <XAxis dataKey="at" tickFormatter={label} {...AXIS} />
-              <YAxis unit=" %" domain={['auto', 'auto']} {...AXIS} width={64} />
-              <Tooltip labelFormatter={label} formatter={(value) => `${significant(Number(value), 3)} % of the plan`} />
-              <Line dataKey="percent" name="stride" stroke="#00665c" isAnimationActive={false} />
-            </LineChart>
-          </ResponsiveContainer>
-        )}
-      </section>
-      <section aria-label="Seconds a frame">
-        <h2>Seconds a frame</h2>
-        {times.length < FEWEST ? (
-          <p className={styles.quiet}>It takes two runs whose files say when they were taken.</p>
-        ) : (
-          <ResponsiveContainer width="100%" height={180}>
-            <LineChart data={times} margin={MARGIN} title="Seconds a frame, run by run">
-              <CartesianGrid stroke="#d9d7d1" vertical={false} />
-              <XAxis dataKey="at" tickFormatter={label} {...AXIS} />
-              <YAxis unit=" s" {...AXIS} width={56} />
-              <Tooltip labelFormatter={label} formatter={(value) => `${significant(Number(value), 2)} s`} />
-              <Line dataKey="seconds" name="seconds a frame" stroke="#00665c" isAnimationActive={false} />
-            </LineChart>
-          </ResponsiveContainer>
-        )}
-      </section>
-    </div>
+    <>
+      <p className={styles.of}>
+        <label htmlFor="charts of">Runs with</label>
+        <select id="charts of" value={chosen.value} onChange={({ target }) => setAsked(target.value)}>
+          {offered.map(({ value, label }) => (
+            <option key={value} value={value}>
+              {label}
+            </option>
+          ))}
+        </select>
+      </p>
+      <div className={styles.charts}>
+        <Trend
+          title="Frames taken and needed"
+          kind="bars"
+          data={frames}
+          series={[
+            { key: 'taken', name: 'taken', colour: PALE },
+            { key: 'needed', name: 'needed', colour: MAIN },
+          ]}
+          otherwise="It takes two runs. How many frames were needed stands beside them once you ask on the result."
+        />
+        <Trend
+          title="Frames wasted"
+          kind="bars"
+          data={wasted}
+          series={[
+            { key: 'flawed', name: 'failed', colour: DARK, stacked: true },
+            { key: 'repeated', name: 'added nothing', colour: PALE, stacked: true },
+            { key: 'more', name: 'more than needed', colour: MAIN, stacked: true },
+          ]}
+          otherwise="It takes two runs."
+        />
+        <Trend
+          title="Overlap planned and needed"
+          kind="lines"
+          unit=" %"
+          data={overlaps}
+          series={[
+            { key: 'planned', name: 'planned', colour: PALE },
+            { key: 'needed', name: 'needed', colour: MAIN },
+          ]}
+          otherwise="It takes two runs that you asked on the result how many frames were needed of."
+        />
+        <Trend
+          title="Stride against the plan"
+          kind="lines"
+          unit=" %"
+          meant={100}
+          data={strides}
+          series={[{ key: 'percent', name: 'of the plan', colour: MAIN }]}
+          otherwise="It takes two runs whose planes of focus are known."
+        />
+        <Trend
+          title="Depth of field against the formula"
+          kind="lines"
+          unit=" %"
+          meant={100}
+          data={depths}
+          series={[{ key: 'percent', name: 'of the formula', colour: MAIN }]}
+          otherwise="It takes two runs whose frames tell how fast blur grows, and how far the focus went."
+        />
+        <Trend
+          title="Time a run"
+          kind="lines"
+          unit=" min"
+          data={times}
+          series={[{ key: 'minutes', name: 'from the first frame to the last', colour: MAIN }]}
+          otherwise="It takes two runs whose files say when they were taken."
+        />
+        <Trend
+          title="Runs that were not complete, and why"
+          kind="bars"
+          by="why"
+          fewest={1}
+          data={lost}
+          series={[{ key: 'runs', name: 'runs', colour: DARK }]}
+          otherwise="Every run that was checked is complete."
+        />
+      </div>
+    </>
   )
 }

@@ -1,6 +1,6 @@
 import type { LogEntry } from '@/core/logbook'
 import { findingsOf, gearText } from './findings'
-import { seriesOf } from './series'
+import { choices, seriesOf } from './series'
 
 const entry: LogEntry = {
   ...{ run: 1, shoot: 1, number: 1, title: 'Seed', at: '2026-05-11T09:30:00.000Z', source: 'imported' },
@@ -8,6 +8,7 @@ const entry: LogEntry = {
   planned: { frames: 18, stride_mm: 0.5, overlap: 0.3 },
   ...{ frames: 18, used: 18, frame_s: 4, exposure_ev: 0.04, flawed: 0, idle: 0, gaps: 0, complete: true, moved_percent: 0 },
   stride: { mean_mm: 0.5, spread_mm: 0.001, steps: 17, by: 'position' },
+  depthOfField: null,
   ...{ needed: null, renders: 1, render: 3, style: 'auto', delivered: 0, bytes: 12e6, stars: 0, note: '', tags: [] },
 }
 const said = (change: Partial<LogEntry>) => findingsOf({ ...entry, ...change }, 'metric').join(' ')
@@ -24,6 +25,9 @@ test.each<[Partial<LogEntry>, string]>([
     { stride: { mean_mm: 0.6, spread_mm: 0.06, steps: 9, by: 'perspective' } },
     '0.6 mm apart (0.5 mm planned), told by how the view grew, give or take 10 %.',
   ],
+  [{ depthOfField: { ratio: 1.04, found_mm: 0.78, spread: 0.02 } }, 'evenly. Slices 0.78 mm deep, as reckoned. Complete.'],
+  [{ depthOfField: { ratio: 1.2, found_mm: 0.9, spread: 0.02 } }, 'Slices 0.9 mm deep, 20 % deeper than reckoned.'],
+  [{ depthOfField: { ratio: 0.7, found_mm: 0.5, spread: 0.02 } }, 'Slices 0.5 mm deep, 30 % less deep than reckoned.'],
   [{ complete: null }, 'Not checked.'],
   [{ complete: false, gaps: 2, flawed: 1 }, 'Not complete: 2 gaps, 1 flawed.'],
   [{ complete: false }, 'An end was not reached.'],
@@ -47,6 +51,34 @@ test('charts begin with the oldest run, and leave out what is not known', () => 
     { at: older.at, title: 'Seed', taken: 18, needed: 9 },
     { at: entry.at, title: 'Seed', taken: 18 },
   ])
-  expect(strides).toEqual([{ at: entry.at, percent: 100 }])
-  expect(times).toEqual([{ at: entry.at, seconds: 4 }])
+  expect(strides).toEqual([{ at: entry.at, title: 'Seed', percent: 100 }])
+  expect(times).toEqual([{ at: entry.at, title: 'Seed', minutes: (4 * 17) / 60 }])
+})
+
+test('what was wasted is failed frames, those that added nothing, and those that were not needed', () => {
+  const { wasted, overlaps, depths } = seriesOf([
+    { ...entry, flawed: 2, idle: 1, needed: { frames: 12, every: 1.5 }, depthOfField: { ratio: 0.9, found_mm: 1, spread: 0.01 } },
+  ])
+  expect(wasted).toEqual([{ at: entry.at, title: 'Seed', flawed: 2, repeated: 1, more: 6 }])
+  expect(overlaps).toMatchObject([{ planned: 30, needed: expect.closeTo(-5, 9) }])
+  expect(depths).toMatchObject([{ percent: 90 }])
+})
+
+test('runs that were not complete are counted by their reasons, of which one may have several', () => {
+  const lost = { ...entry, complete: false }
+  const runs = [entry, { ...entry, complete: null }, { ...lost, gaps: 1, flawed: 1 }, { ...lost, moved_percent: 9 }, { ...lost, exposure_ev: 0.6, gaps: 2 }]
+  expect(seriesOf(runs).lost).toEqual([
+    { why: 'a gap', runs: 2 },
+    { why: 'an end not reached', runs: 1 },
+    { why: 'a frame that failed', runs: 1 },
+    { why: 'something moved', runs: 1 },
+    { why: 'light that changed', runs: 1 },
+  ])
+})
+
+test('runs can be chosen by lens and by setting where two were taken with it', () => {
+  const runs = [entry, entry, { ...entry, fNumber: 8 }, { ...entry, lens: 'Wide 24 mm' }, { ...entry, lens: null }]
+  const offered = choices(runs)
+  expect(offered.map(({ label }) => label)).toEqual(['every lens', 'Macro 100 mm', 'Macro 100 mm, f/5.6, rail'])
+  expect(offered.map(({ fits }) => runs.filter(fits).length)).toEqual([5, 3, 2])
 })

@@ -14,7 +14,7 @@ export function gearText({ body, lens, fNumber, magnification, mover }: LogEntry
 
 /** What came of a run, in sentences: the frames, the stride, how it went, how many were needed, what was made of it. */
 export function findingsOf(entry: LogEntry, units: UnitSystem): string[] {
-  return [takenText(entry), strideText(entry, units), checkedText(entry), neededText(entry), madeText(entry)].filter((text) => text !== '')
+  return [takenText(entry), strideText(entry, units), depthText(entry, units), checkedText(entry), neededText(entry), madeText(entry)].filter((text) => text !== '')
 }
 
 function takenText({ frames: taken, used, planned, frame_s }: LogEntry): string {
@@ -31,6 +31,16 @@ function strideText({ stride, planned }: LogEntry, units: UnitSystem): string {
   const than = planned && Math.abs(mean_mm / planned.stride_mm - 1) > 0.02 ? ` (${lengthText(planned.stride_mm, units)} planned)` : ''
   const spread = (100 * spread_mm) / mean_mm
   return `${lengthText(mean_mm, units)} apart${than}${told}${spread < 0.5 ? ', evenly' : `, give or take ${significant(spread, 1)} %`}.`
+}
+
+/** Below this difference depth of field is as reckoned, as far as frames tell. */
+const ALIKE = 0.1
+
+function depthText({ depthOfField }: LogEntry, units: UnitSystem): string {
+  if (!depthOfField) return ''
+  const { ratio, found_mm } = depthOfField
+  const than = Math.abs(ratio - 1) <= ALIKE ? 'as' : `${percent(Math.abs(ratio - 1))} ${ratio > 1 ? 'deeper' : 'less deep'} than`
+  return `Slices ${lengthText(found_mm, units)} deep, ${than} reckoned.`
 }
 
 function checkedText({ complete, gaps, flawed, idle, exposure_ev, moved_percent }: LogEntry): string {

@@ -6,6 +6,7 @@ import type { Comparison } from './darkroom'
 import type { PlayerProps } from './player'
 import { Picture } from './Picture'
 import { MarkIt } from './MarkIt'
+import { MendIt } from './MendIt'
 import styles from './practice.module.css'
 
 /** A mark is lifted again by a click so near to it, in px of the picture. */
@@ -79,6 +80,7 @@ export function WanderPlayer({ task, darkroom, onAnswer, mark }: PlayerProps<Wan
             <button type="button" aria-pressed={cleanShown} onClick={() => setCleanShown(!cleanShown)}>
               Without the faults
             </button>
+            {darkroom && <MendIt darkroom={darkroom} request={task.request} missing={task.missing} />}
           </div>
         )}
         <MarkIt

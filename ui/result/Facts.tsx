@@ -4,6 +4,7 @@ import type { FuseReport, RenderDetail, RunDetail } from '@/schemas'
 import { STIRRED } from '@/core/register'
 import { significant } from '@/core/units'
 import { BreathingFact } from './BreathingFact'
+import { RailFacts } from './RailFacts'
 import { StrideFact } from './StrideFact'
 import type { NamedFrame } from '../namedFrames'
 import styles from './result.module.css'
@@ -44,6 +45,7 @@ export function Facts({ render, run, frames }: { render: RenderDetail; run: RunD
         <dd>{significant(breathing, 2)} %</dd>
         <StrideFact run={run} render={render} />
         <BreathingFact run={run} render={render} />
+        <RailFacts run={run} render={render} />
         <dt>Time</dt>
         <dd>{significant(report.timings_s.total, 2)} s</dd>
       </dl>

@@ -1,5 +1,6 @@
 import { Button } from 'antd'
-import { strideByScale } from '@/core/plan'
+import type { Calibration } from '@/core/kit'
+import { strideByScale, type ScaledStride } from '@/core/plan'
 import { dateText, significant } from '@/core/units'
 import type { RenderDetail, RunDetail } from '@/schemas'
 import { useKit, useSaveKitItem } from '../api'
@@ -12,7 +13,7 @@ interface Props {
   render: RenderDetail
 }
 
-/** How far the focus went from frame to frame, by the scale of the frames; and the way to keep a step number's length for the next plan. */
+/** How far the focus went from frame to frame, by the scale of the frames; and the way to keep what moved it so far for the next plan. */
 export function StrideFact({ run, render: { report } }: Props) {
   const { plan, request } = useStoredPlan(run)
   const { data: kit } = useKit()
@@ -21,21 +22,9 @@ export function StrideFact({ run, render: { report } }: Props) {
   const scales = report.frames.flatMap(({ role, scale }) => (role === 'left out' ? [] : [scale]))
   const stride = request && strideByScale(scales, request)
   if (!stride || !plan) return null
-  const { sheet, step } = run
-  const stride_mm = Number(significant(stride.mean_mm, 3))
-  const calibration = sheet &&
-    step !== null && {
-      name: `Step ${step}, ${sheet.lens}, f/${sheet.fNumber} at ${significant(plan.magnification, 3)} : 1, ${dateText(run.created_at)}`,
-      body: sheet.body,
-      lens: sheet.lens,
-      fNumber: Number(sheet.fNumber),
-      magnification: Number(significant(plan.magnification, 4)),
-      step,
-      stride_mm,
-      spread_mm: Number(significant(stride.spread_mm, 2)),
-    }
-  const kept = calibration && kit?.calibrations.some((other) => other.name === calibration.name && other.stride_mm === stride_mm)
-  const keep = (item: NonNullable<typeof calibration> & object) =>
+  const calibration = calibrationOf(run, stride, plan.magnification)
+  const kept = calibration && kit?.calibrations.some((other) => other.name === calibration.name && other.stride_mm === calibration.stride_mm)
+  const keep = (item: Calibration) =>
     save.mutate(
       { shelf: 'calibrations', item },
       {
@@ -55,11 +44,43 @@ export function StrideFact({ run, render: { report } }: Props) {
             'saved with the kit'
           ) : (
             <Button size="small" loading={save.isPending} onClick={() => keep(calibration)}>
-              Save it for step {step}
+              Save it for {SAVED_FOR[calibration.kind](calibration)}
             </Button>
           )}
         </dd>
       )}
     </>
   )
+}
+
+const SAVED_FOR: { [K in Calibration['kind']]: (of: Calibration) => string } = {
+  step: ({ step }) => `step ${step}`,
+  rail: ({ rail }) => `the dial of ${rail}`,
+  click: ({ clicks }) => `${significant(clicks!, 2)} clicks`,
+}
+
+/** What the kit keeps of a stride; undefined where it does not hang on a number that can be set again. */
+function calibrationOf({ sheet, setting, created_at }: RunDetail, stride: ScaledStride, magnification: number): Calibration | undefined {
+  if (!sheet || !setting) return undefined
+  const measured = { stride_mm: Number(significant(stride.mean_mm, 3)), spread_mm: Number(significant(stride.spread_mm, 2)) }
+  const { lens, body } = sheet
+  const date = dateText(created_at)
+  switch (setting.kind) {
+    case 'step': {
+      const { step } = setting
+      const name = `Step ${step}, ${lens}, f/${sheet.fNumber} at ${significant(magnification, 3)} : 1, ${date}`
+      const at = { fNumber: Number(sheet.fNumber), magnification: Number(significant(magnification, 4)) }
+      return { name, kind: 'step', body, lens, step, ...at, ...measured }
+    }
+    case 'rail': {
+      const { rail, dial_mm } = setting
+      const by = Number(significant(dial_mm, 4))
+      return { name: `${rail}, ${by} mm by its dial, ${date}`, kind: 'rail', rail, dial_mm: by, ...measured }
+    }
+    case 'click': {
+      const clicks = Number(significant(setting.clicks, 3))
+      const at = Number(significant(setting.magnification, 4))
+      return { name: `${clicks} clicks, ${lens} at ${significant(at, 3)} : 1, ${date}`, kind: 'click', lens, clicks, magnification: at, ...measured }
+    }
+  }
 }

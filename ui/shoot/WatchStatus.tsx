@@ -1,34 +1,21 @@
 'use client'
 
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { Alert, Button } from 'antd'
-import { useEffect } from 'react'
-import type { WatchDetail } from '@/schemas'
-import { fetchJson, send } from '../api'
+import { send } from '../api'
 import { message } from '../messages'
+import { useWatch, watchKey } from '../useWatch'
 import styles from './shoot.module.css'
-
-const ASK_AGAIN_ms = 1500
 
 /** A folder that frames come from by themselves: how many have, which could not be taken, and how to stop. */
 export function WatchStatus({ shootId }: { shootId: number }) {
   const client = useQueryClient()
-  const key = ['watch', shootId]
-  const { data } = useQuery({
-    queryKey: key,
-    queryFn: () => fetchJson<{ watch: WatchDetail | null }>(`/api/shoots/${shootId}/watch`),
-    refetchInterval: ({ state }) => (state.data?.watch && !state.data.watch.ended ? ASK_AGAIN_ms : false),
-  })
+  const watch = useWatch(shootId)
   const stop = useMutation({
     mutationFn: () => send(`/api/shoots/${shootId}/watch`, 'DELETE'),
     onError: (error) => message.error(error.message),
-    onSettled: () => client.invalidateQueries({ queryKey: key }),
+    onSettled: () => client.invalidateQueries({ queryKey: watchKey(shootId) }),
   })
-  const watch = data?.watch
-  const taken = watch?.taken
-  useEffect(() => {
-    if (taken) void client.invalidateQueries({ queryKey: ['shoot', shootId] })
-  }, [taken, client, shootId])
   if (!watch) return null
   return (
     <section aria-label="Watched folder" className={styles.watch}>

@@ -1,3 +1,4 @@
+export type { Curvature } from './curvature'
 export { lightOf } from './light'
 export { TargetMeasure, type MeasuredFrame, type MeasuredTarget, type TargetFacts } from './measure'
 export {

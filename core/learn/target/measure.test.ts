@@ -78,6 +78,18 @@ describe('frames of the printed sheet', () => {
     expect(frames[0].focus_mm).not.toBeNull()
   })
 
+  test('how much nearer the edges are focused than the middle is told, with the sheet straight or askew', () => {
+    const flat = measured(straight).fieldCurvature!
+    expect(Math.abs(flat.nearer_mm)).toBeLessThan(0.1 * SLICE_mm)
+    // The picture shows 18 mm to each side: 1.8 times as far as where the bowl is told.
+    const truly_mm = 0.5 * 1.8 ** 2
+    const bowl = measured(lights({ curved_mm: 0.5 })).fieldCurvature!
+    expect(Math.abs(bowl.nearer_mm / truly_mm - 1)).toBeLessThan(0.1)
+    expect(bowl.spread_mm).toBeLessThan(0.1 * truly_mm)
+    const askew = measured(lights({ curved_mm: -0.5, turned_deg: 4, rolled_deg: -3 })).fieldCurvature!
+    expect(Math.abs(askew.nearer_mm / -truly_mm - 1)).toBeLessThan(0.15)
+  })
+
   test('the aperture at which the plane of focus is sharpest is found', () => {
     // Wide open this lens is soft by its own faults, at f/16 by diffraction: pixels of 6 µm show both.
     const fine = (fNumber: number) => lights({ pitch_mm: 0.2, print_mm: 0.004 }, { sensorWidth_mm: 5.4, fNumber, spherical_mm: 0.6 })[1]

@@ -6,7 +6,8 @@ import { fitFocus, type FocusFit, type Line } from './fit'
 import type { Homography } from './homography'
 import { sheetIn } from './ladders'
 import { behind, poseOf, type Pose } from './pose'
-import { WAVES, wavesOf, type LineWaves } from './profile'
+import { curvatureOf, type Curvature } from './curvature'
+import { STRETCHES, WAVES, wavesOf, type LineWaves, type Stretch } from './profile'
 import { EDGE_s } from './sheet'
 import { say } from './words'
 
@@ -46,6 +47,8 @@ export interface MeasuredTarget {
   depthOfFieldRatio: number | null
   /** By which part the sheet's middle is pictured larger in the frame focused nearest than in the one focused farthest. */
   breathing: number | null
+  /** How the focus lies at the left and right edges of the picture. */
+  fieldCurvature: Curvature | null
   /** The aperture at which the plane of focus is sharpest, where there are several. */
   sharpest: number | null
 }
@@ -63,8 +66,13 @@ interface Seen {
   width_px: number
   homography: Homography
   pose: Pose
-  /** Along the slant, at u = 0. */
-  lines: { s: number; waves: LineWaves }[]
+  /** Along the slant, at u = 0; whole, and their parts at the sides and in the middle. */
+  lines: Record<Stretch, SeenLine[]>
+}
+
+interface SeenLine {
+  s: number
+  waves: LineWaves
 }
 
 /** Measures focus from frames of the printed sheet: handed over one after another, none is kept. */
@@ -100,6 +108,10 @@ export class TargetMeasure {
       magnification: sizes.length > 0 ? mean(sizes) : null,
       depthOfFieldRatio: ratios.length > 0 ? mean(ratios) : null,
       breathing: breathingOf(told),
+      fieldCurvature: curvatureOf(
+        told.flatMap(({ each, fit }) => bentOf(each, fit, pose) ?? []),
+        facts.pitch_mm,
+      ),
       sharpest: sharpestOf(told, facts),
     }
   }
@@ -123,12 +135,16 @@ type Shared = Pick<Pose, 'tilt_rad' | 'away'>
 /** All lines across the bars that a frame shows whole, each as deep as it is long. */
 function linesIn(light: Plane, homography: Homography, { away }: Pose): Seen['lines'] {
   const lean = -away[0] / away[1]
-  const lines: Seen['lines'] = []
-  for (let s = -EDGE_s + 1; s <= EDGE_s - 1; s += LINE_STEP) {
-    const waves = wavesOf(light, homography, s, lean)
-    if (waves) lines.push({ s, waves })
+  const linesOf = (stretch: Stretch) => {
+    const lines: SeenLine[] = []
+    for (let s = -EDGE_s + 1; s <= EDGE_s - 1; s += LINE_STEP) {
+      const waves = wavesOf(light, homography, s, lean, stretch)
+      if (waves) lines.push({ s, waves })
+    }
+    return lines
   }
-  return lines
+  const names = Object.keys(STRETCHES) as Stretch[]
+  return Object.fromEntries(names.map((stretch) => [stretch, linesOf(stretch)])) as Seen['lines']
 }
 
 /** The sheet lies the same in all frames: its tilt is the middle one of what each tells. */
@@ -139,7 +155,8 @@ function sharedPose(seen: Seen[]): Shared {
 }
 
 /** The plane of focus; undefined where it lies beyond what is seen of the sheet, or the bars tell none. */
-function focusOf({ lines }: Seen, pose: Shared): FocusFit | undefined {
+function focusOf({ lines: all }: Seen, pose: Shared, stretch: Stretch = 'all'): FocusFit | undefined {
+  const lines = all[stretch]
   const energies = lines.map(({ waves: { real, imaginary } }) => real.reduce((sum, re, w) => sum + re * re + imaginary[w] ** 2, 0))
   const strong = STRONG * Math.max(...energies)
   // All lines show the same waves: the strong ones tell their phase, and what is not in phase is noise.
@@ -187,6 +204,14 @@ function ratioOf(seen: Seen, fit: FocusFit, pose: Shared, facts: TargetFacts): n
   const fNumber = facts.apertures?.[seen.file] ?? facts.fNumber
   if (!magnification || !fNumber) return undefined
   return magnification / (fNumber * (1 + magnification / (facts.pupilRatio ?? 1))) / fit.widening
+}
+
+/** How far the focus at both sides lies from that in the middle, in pitches, and how far the picture's edge is; undefined where a part tells none. */
+function bentOf(each: Seen, fit: FocusFit, pose: Shared): { sides: number; edge: number } | undefined {
+  const [left, middle, right] = (['left', 'middle', 'right'] as const).map((stretch) => focusOf(each, pose, stretch)?.focus)
+  if (left === undefined || middle === undefined || right === undefined) return undefined
+  // A lens or sheet that leans sideways is nearer at one side and farther at the other.
+  return { sides: (left + right) / 2 - middle, edge: each.width_px / 2 / pitchAt_px(each, fit.focus, pose) }
 }
 
 function breathingOf(told: { each: Seen; fit: FocusFit }[]): number | null {

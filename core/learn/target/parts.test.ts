@@ -1,5 +1,6 @@
 import * as fc from 'fast-check'
-import { discPasses, fitFocus, type Line } from './fit'
+import { discPasses } from '../disc'
+import { fitFocus, type Line } from './fit'
 import { homographyOf, place, placeBehind, type Homography } from './homography'
 import { behind, poseOf } from './pose'
 import { BARS, BARS_u, CODE, EDGE_u, inkUntil, LADDER_u, LARGE_dot, ROWS } from './sheet'

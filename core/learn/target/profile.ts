@@ -4,10 +4,13 @@ import { BARS_u } from './sheet'
 
 /** Waves of the bars that are looked at, in cycles to a pitch. */
 export const WAVES: readonly number[] = Array.from({ length: 34 }, (_, k) => 0.3 + 0.1 * k)
-/** Places along a line across the bars. */
-const SAMPLES = 640
+/** Places along a line across the bars, to a pitch. */
+const SAMPLES = 31
 /** A line reaches so far to each side: what lies a little beyond the bars is white. */
 const REACH_u = BARS_u + 0.4
+/** Parts of a line at both sides and in its middle, all of one width: how the focus lies at each tells how curved it is. */
+const SIDE_u = 6
+const PART_u = REACH_u - SIDE_u
 
 /** How strongly each wave shows in one line across the bars, with its phase; relative to how light the line is. */
 export interface LineWaves {
@@ -15,18 +18,25 @@ export interface LineWaves {
   imaginary: Float64Array
 }
 
+/** Which part of a line is looked at. */
+export const STRETCHES = { all: { middle: 0, reach: REACH_u }, left: { middle: -SIDE_u, reach: PART_u }, middle: { middle: 0, reach: PART_u }, right: { middle: SIDE_u, reach: PART_u } } as const
+export type Stretch = keyof typeof STRETCHES
+/** From the middle of the sheet to the middles of the parts at its sides, in pitches. */
+export { SIDE_u }
+
 interface Table {
   u: Float64Array
   cosine: Float64Array[]
   sine: Float64Array[]
 }
 
-const table: Table = makeTable()
+const TABLES = Object.fromEntries(Object.entries(STRETCHES).map(([name, stretch]) => [name, makeTable(stretch)])) as Record<Stretch, Table>
 
 /** A line that bends towards its ends to nothing: waves do not leak into one another (Hann). */
-function makeTable(): Table {
-  const u = Float64Array.from({ length: SAMPLES }, (_, k) => REACH_u * ((2 * (k + 0.5)) / SAMPLES - 1))
-  const window = u.map((at) => (1 + Math.cos((Math.PI * at) / REACH_u)) / SAMPLES)
+function makeTable({ middle, reach }: { middle: number; reach: number }): Table {
+  const samples = Math.round(2 * reach * SAMPLES)
+  const u = Float64Array.from({ length: samples }, (_, k) => middle + reach * ((2 * (k + 0.5)) / samples - 1))
+  const window = u.map((at) => (1 + Math.cos((Math.PI * (at - middle)) / reach)) / samples)
   const by = (wave: (angle: number) => number) => WAVES.map((cycles) => u.map((at, k) => window[k] * wave(2 * Math.PI * cycles * at)))
   return { u, cosine: by(Math.cos), sine: by((angle) => -Math.sin(angle)) }
 }
@@ -35,23 +45,23 @@ function makeTable(): Table {
  * The waves of a line across the bars, as a frame in linear light shows it. The line leans by `lean` pitches along the slant for each across.
  * Undefined where it leaves the picture.
  */
-export function wavesOf(light: Plane, homography: Homography, s: number, lean: number): LineWaves | undefined {
-  const { u, cosine, sine } = table
-  const samples = new Float64Array(SAMPLES)
+export function wavesOf(light: Plane, homography: Homography, s: number, lean: number, stretch: Stretch = 'all'): LineWaves | undefined {
+  const { u, cosine, sine } = TABLES[stretch]
+  const samples = new Float64Array(u.length)
   let sum = 0
-  for (let k = 0; k < SAMPLES; k++) {
+  for (let k = 0; k < u.length; k++) {
     const [x, y] = place(homography, u[k], s + lean * u[k])
     if (!(x >= 0 && y >= 0 && x <= light.width - 1 && y <= light.height - 1)) return undefined
     samples[k] = bilinear(light, x, y)
     sum += samples[k]
   }
-  const mean = sum / SAMPLES
+  const mean = sum / u.length
   if (!(mean > 0)) return undefined
   const real = new Float64Array(WAVES.length)
   const imaginary = new Float64Array(WAVES.length)
   for (let w = 0; w < WAVES.length; w++) {
     let [re, im] = [0, 0]
-    for (let k = 0; k < SAMPLES; k++) {
+    for (let k = 0; k < u.length; k++) {
       const value = samples[k] / mean - 1
       re += value * cosine[w][k]
       im += value * sine[w][k]

@@ -13,7 +13,14 @@ export interface SheetSetup {
   rolled_deg: number
   /** How far ink spreads and edges fray, mm. */
   print_mm: number
+  /**
+   * A lens whose field is curved focuses so much nearer at {@link CURVED_u} pitches from its axis than on it: drawn as a sheet that bends away by as
+   * much, for which it is the same.
+   */
+  curved_mm?: number
 }
+
+export const CURVED_u = 10
 
 export const USUAL_SHEET: SheetSetup = { pitch_mm: 1, tilt_deg: 45, turned_deg: 0, rolled_deg: 0, print_mm: 0.04 }
 
@@ -27,7 +34,7 @@ const STEP_u = 0.01
 /**
  * A slanting sheet of paper with dots and bars. Its middle lies at half the depth.
  */
-export function targetScene({ pitch_mm, tilt_deg, turned_deg, rolled_deg, print_mm }: SheetSetup): Scene {
+export function targetScene({ pitch_mm, tilt_deg, turned_deg, rolled_deg, print_mm, curved_mm = 0 }: SheetSetup): Scene {
   const [tilt, turned, rolled] = [tilt_deg, turned_deg, rolled_deg].map((degrees) => (degrees * Math.PI) / 180)
   const slope = -Math.tan(tilt)
   const [cosRoll, sinRoll] = [Math.cos(rolled), Math.sin(rolled)]
@@ -44,16 +51,18 @@ export function targetScene({ pitch_mm, tilt_deg, turned_deg, rolled_deg, print_
   const side_mm = 40 * pitch_mm
   const depth_mm = 2 * EDGE_s * pitch_mm * Math.sin(tilt)
   const depthAt = (height: number) => depth_mm / 2 + slope * height
-  const reach_mm = 1.5 * side_mm * Math.tan(tilt)
+  const bend = curved_mm / (CURVED_u * pitch_mm) ** 2
+  const bentAt = (x: number, y: number) => depthAt(upright(x, y)) + bend * (x * x + y * y)
+  const reach_mm = 1.5 * side_mm * Math.tan(tilt) + Math.abs(bend) * 2 * side_mm ** 2
   const layer: Layer = {
     backdrop: true,
     bounds: { left: -side_mm, right: side_mm, top: -side_mm, bottom: side_mm, near: depth_mm / 2 - reach_mm, far: depth_mm / 2 + reach_mm },
-    depthAt: (x, y) => depthAt(upright(x, y)),
+    depthAt: bentAt,
     see(x, y, texel_mm, sight) {
       const height = upright(x, y)
       const [across, along] = [(cosRoll * x - sinRoll * y) / pitch_mm, height / Math.cos(tilt) / pitch_mm]
       const [u, s] = [cosTurn * across + sinTurn * along, -sinTurn * across + cosTurn * along]
-      sight.z = depthAt(height)
+      sight.z = bentAt(x, y)
       sight.alpha = 1
       const light = lightAt(u, s, Math.max(texel_mm, print_mm) / pitch_mm)
       shade(sight, normal, { albedo: [light, light, light], gloss: 0, shininess: 1 }, 0.8, 0.9)

@@ -1,13 +1,14 @@
 import { mkdir, rename } from 'node:fs/promises'
 import path from 'node:path'
 import Joi from 'joi'
-import { withFacts, type Recipe } from '@/core/finish'
+import { fittedRecipe, withFacts, type Recipe } from '@/core/finish'
 import { refusal } from '@/core/words'
 import type { Database, Folders, Render } from '@/database'
 import { FINISHED_FORMATS, fileEnding, LAYERED, recipeSchema, storedReport, storedTaken, type FinishedFormat } from '@/schemas'
 import { captionFactsOf } from '../../captionFacts'
 import { finishedFolder, finishedName, renderOf, takenWith } from '../../renders'
 import type { JobKindWork } from '../kind'
+import { madeForOf } from '../../surface'
 import { beneath, there } from './beneath'
 
 /** The recipe as it was when it was asked for; its name where it has one goes into the file's. */
@@ -38,6 +39,7 @@ export const finish: JobKindWork<'finish', FinishRequest> = {
     const render = await renderOf(db, job.render_id!)
     const folder = folders.render(render.folder)
     const taken = await takenWith(db, render)
+    const fitted = fittedRecipe(recipe, await madeForOf(db, render))
     const layers = LAYERED.includes(format) ? { ...(await beneath({ db, store, job }, scratch)), fused: await fusedBefore(db, folders, render) } : {}
     return {
       kind: 'finish',
@@ -45,7 +47,7 @@ export const finish: JobKindWork<'finish', FinishRequest> = {
       picture: path.join(folder, 'result.tif'),
       depth: await there(path.join(folder, 'depth.png')),
       confidence: await there(path.join(folder, 'confidence.png')),
-      recipe: { ...recipe, steps: withFacts(recipe.steps, await captionFactsOf(db, render)) },
+      recipe: { ...fitted, steps: withFacts(fitted.steps, await captionFactsOf(db, render)) },
       taken: taken ? storedTaken(taken) : {},
       out: path.join(scratch, `picture.${fileEnding(format)}`),
     }

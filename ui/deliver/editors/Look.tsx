@@ -1,7 +1,7 @@
 'use client'
 
 import { useEffect, useRef, useState } from 'react'
-import { finish, insetAt, spaceOf, type Inset, type Place, type Step, type Tools } from '@/core/finish'
+import { finish, greyByColour, insetAt, spaceOf, type PartOf, type Place, type Step, type Tools } from '@/core/finish'
 import { WasmKernels } from '@/core/raster/kernels'
 import { areaSamples } from '../../areaSamples'
 import styles from '../deliver.module.css'
@@ -23,12 +23,35 @@ interface Props {
 /** Parts that were fetched, by their address. */
 const fetched = new Map<string, Promise<Uint8Array | Uint16Array>>()
 
-function partOf(address: string): Promise<Uint8Array | Uint16Array> {
+function areaAt(address: string): Promise<Uint8Array | Uint16Array> {
   const known = fetched.get(address) ?? areaSamples(address)
   fetched.set(address, known)
   known.catch(() => fetched.delete(address))
   return known
 }
+
+/** A part of a render in another size, with its maps: older renders have none. */
+const partOf =
+  (renderId: number, steps: Step[]): PartOf =>
+  async (source, scale) => {
+    const area = `x=${source.x}&y=${source.y}&width=${source.width}&height=${source.height}`
+    const map = (name: string) => areaAt(`/api/renders/${renderId}/${name}?${area}`).catch(() => undefined)
+    const byDepth = steps.some((step) => step.do === 'depthGradient' || (step.do === 'local' && step.gate))
+    const [part, sure, depths] = await Promise.all([
+      areaAt(`/api/renders/${renderId}/area?${area}`),
+      map('confidences'),
+      byDepth ? map('depths') : undefined,
+    ])
+    const wide = part instanceof Uint16Array ? part : Uint16Array.from(part, (value) => value * 257)
+    const sized = await resized(wide, source, scale)
+    return {
+      ...sized,
+      confidence: sure && nearest(sure, source, sized),
+      depth: depths && nearest(depths, source, sized),
+      space: SPACE,
+      scale: 1,
+    }
+  }
 
 let tools: Tools | undefined
 const toolsHere = (): Tools =>
@@ -43,24 +66,14 @@ export function Look({ renderId, full, steps, at }: Props) {
   const canvas = useRef<HTMLCanvasElement>(null)
   const [error, setError] = useState('')
   // The same text for the same part: drawn again only where it is another.
-  const wanted = JSON.stringify(insetAt(steps, full, at, LOOK_px))
+  const wanted = JSON.stringify({ steps, at })
   useEffect(() => {
     let gone = false
-    const { source, scale, steps: own } = JSON.parse(wanted) as Inset
-    const area = `x=${source.x}&y=${source.y}&width=${source.width}&height=${source.height}`
     const draw = async () => {
-      const [part, sure] = await Promise.all([
-        partOf(`/api/renders/${renderId}/area?${area}`),
-        // Older renders have no confidence: all of them counts as sure, as in the file.
-        partOf(`/api/renders/${renderId}/confidences?${area}`).catch(() => undefined),
-      ])
-      const wide = part instanceof Uint16Array ? part : Uint16Array.from(part, (value) => value * 257)
-      const sized = await resized(wide, source, scale)
-      const { samples, width, height } = await finish(
-        { ...sized, confidence: sure && nearest(sure, source, sized), space: SPACE, scale: 1 },
-        own,
-        toolsHere(),
-      )
+      const asked = JSON.parse(wanted) as { steps: Step[]; at: Place }
+      const part = partOf(renderId, asked.steps)
+      const { source, scale, steps: own } = insetAt(await greyByColour(asked.steps, full, part, toolsHere()), full, asked.at, LOOK_px)
+      const { samples, width, height } = await finish(await part(source, scale), own, toolsHere())
       if (gone || !canvas.current) return
       const image = new ImageData(width, height)
       for (let i = 0, o = 0; i < samples.length; i += 3, o += 4) {
@@ -75,7 +88,7 @@ export function Look({ renderId, full, steps, at }: Props) {
     return () => {
       gone = true
     }
-  }, [renderId, wanted])
+  }, [renderId, full, wanted])
   return (
     <figure className={styles.look}>
       <canvas ref={canvas} role="img" aria-label="A part at 100 % of what is delivered" data-testid="look" />

@@ -52,7 +52,7 @@ export function MoverInputs() {
               <SelectField name="gravity" label="Rail angle" options={GRAVITY} />
             </>
           )}
-          <Hint of={({ shown, sheet }) => sheet.mover === 'bracketing' && shown?.step?.text} />
+          <Hint of={({ shown, sheet }) => (sheet.mover === 'bracketing' ? shown?.step?.text : shown?.told?.text)} />
         </>
       )}
       <RadioField name="direction" label="Which end first" options={DIRECTIONS} />

@@ -1,0 +1,1 @@
+export { blurStepOf, type BlurStep } from './blurStep'
