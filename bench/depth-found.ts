@@ -56,4 +56,6 @@ for (let k = 0; k < Number(runs); k++) {
 }
 errors.sort((a, b) => a - b)
 const within = (part: number) => errors.filter((error) => error <= part).length
-console.log(`told ${errors.length} of ${runs}; off by ${(100 * errors[errors.length >> 1]).toFixed(1)} % in the middle, at the most ${(100 * errors.at(-1)!).toFixed(1)} %; within 10 %: ${within(0.1)}`)
+console.log(
+  `told ${errors.length} of ${runs}; off by ${(100 * errors[errors.length >> 1]).toFixed(1)} % in the middle, at the most ${(100 * errors.at(-1)!).toFixed(1)} %; within 10 %: ${within(0.1)}`,
+)

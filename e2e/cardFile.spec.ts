@@ -24,7 +24,10 @@ async function cardOf(page: Page, id: number): Promise<string> {
 const kindsOf = async (page: Page, id: number) =>
   (await (await page.request.get(`/api/shoots/${id}`)).json()).field.map(({ kind }: { kind: string }) => kind)
 
-test('the run card as one file works without the application, and its log comes home as a file and as photographed codes', async ({ page, context }) => {
+test('the run card as one file works without the application, and its log comes home as a file and as photographed codes', async ({
+  page,
+  context,
+}) => {
   const id = await newShoot(page, 'Nib far from <any> desk')
   const address = await cardOf(page, id)
   await context.setOffline(true)

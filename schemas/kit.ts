@@ -21,8 +21,10 @@ export function checkKitItem(shelf: Shelf, value: unknown): KitItem {
       id: Joi.any().strip(),
       name: text(`what the ${one} is called`).max(80),
       ...(kinds && {
-        kind: (usualKind ? Joi.valid(...kinds.map((known) => known.value)).default(usualKind) : Joi.valid(...kinds.map((known) => known.value)).required())
-          .messages({ 'any.only': `Choose what kind of ${one} it is.`, 'any.required': `Choose what kind of ${one} it is.` }),
+        kind: (usualKind
+          ? Joi.valid(...kinds.map((known) => known.value)).default(usualKind)
+          : Joi.valid(...kinds.map((known) => known.value)).required()
+        ).messages({ 'any.only': `Choose what kind of ${one} it is.`, 'any.required': `Choose what kind of ${one} it is.` }),
       }),
       ...Object.fromEntries(fieldsOf(shelf, kind).map((field) => [field.key, factSchema(field)])),
     })

@@ -190,7 +190,8 @@ function deepOf(stride: Stride | null, { survey_json }: Run, request: PlanReques
   const { focalLength_mm: f } = request.optics
   const near = plan.magnification
   // On a rail the focus stays at one distance.
-  const far = movesCamera(request.mover.kind) || request.optics.attachment ? near : magnificationAt(f, subjectDistance_mm(f, near) + request.subject.depth_mm)
+  const far =
+    movesCamera(request.mover.kind) || request.optics.attachment ? near : magnificationAt(f, subjectDistance_mm(f, near) + request.subject.depth_mm)
   return { stride, depthOfField: depthFound(blurStep, stride.mean_mm, plan, [near, far], request.camera.sensorWidth_mm) }
 }
 

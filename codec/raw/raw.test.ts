@@ -115,7 +115,16 @@ test('a place that is chosen becomes grey, in every frame alike', async () => {
   }
   expect(await chroma('noted.tif', (await reader.look(file)).development)).toBeGreaterThan(8)
   expect(await chroma('grey.tif', (await reader.look(file, 'warm.dng', { neutral })).development)).toBeLessThan(0.5)
-  await expect(reader.look(await shot('white.dng', PATCHES.map(() => [9, 9, 9])), 'white.dng', { neutral })).rejects.toMatchObject({
+  await expect(
+    reader.look(
+      await shot(
+        'white.dng',
+        PATCHES.map(() => [9, 9, 9]),
+      ),
+      'white.dng',
+      { neutral },
+    ),
+  ).rejects.toMatchObject({
     code: 'raw.neutralLight',
   })
 })

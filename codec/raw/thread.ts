@@ -10,8 +10,7 @@ import { forgetLibrary, rawLibrary, type RawFile, type RawMetadata } from './lib
 
 /** What a thread is asked to do with a raw file. */
 export type RawTask =
-  | { ask: 'look'; file: string; preview?: string; neutral?: NeutralPlace }
-  | { ask: 'develop'; file: string; out: string; development: Development }
+  { ask: 'look'; file: string; preview?: string; neutral?: NeutralPlace } | { ask: 'develop'; file: string; out: string; development: Development }
 
 /** What a raw file tells before it is developed. */
 export interface RawFacts {

@@ -48,7 +48,9 @@ describe('a rail that runs were measured on', () => {
     const [first, again] = [plain, known].map((planned) => settingOf(planned, sheet))
     expect(first).toMatchObject({ kind: 'rail', rail: 'Bench rail', dial_mm: expect.closeTo(plain.plan.stride_mm, 9) })
     expect(again).toMatchObject({ dial_mm: expect.closeTo(known.plan.stride_mm / 0.8, 9) })
-    expect(settingOf(planSheet(sheetOf({ mover: 'rail', rail: 'Field rail, ruler only' }), STARTER_KIT), sheet)).toBeUndefined()
+    expect(
+      settingOf(planSheet(sheetOf({ mover: 'rail', rail: 'Field rail, ruler only', magnification: 0.1, depth_mm: 120 }), STARTER_KIT), sheet),
+    ).toBeUndefined()
   })
 })
 
@@ -87,7 +89,11 @@ describe('a ring without a scale', () => {
   test('clicks of a drive are whole ones, and a stride is no more of them than wanted', () => {
     const planned = planSheet(sheet, kitWith([], { driveClicks: 2000 }))
     expect(positionsOf(planned, sheet).columns[0]).toBe('Clicks, from the first frame')
-    expect(cells(planned).slice(1).every((cell) => /^\d+ towards ∞(, \d+ more)?$/.test(cell))).toBe(true)
+    expect(
+      cells(planned)
+        .slice(1)
+        .every((cell) => /^\d+ towards ∞(, \d+ more)?$/.test(cell)),
+    ).toBe(true)
     expect(planned.told).toMatchObject({ code: 'click.reckoned', text: expect.stringContaining('0.200 mm') })
     expect(planned.plan.stride_mm).toBeLessThanOrEqual(planSheet(sheet, kitWith([])).plan.stride_mm)
     expect(runCardOf(planned, sheet, { title: '', subject: '' }).how.steps[0]).toMatch(/^click the focus drive on/)

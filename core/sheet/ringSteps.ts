@@ -36,7 +36,8 @@ function counted(each: number, finest: number, unit: string): RingSteps['reading
 }
 
 /** A click's way on the subject where it is focused so: f · Δm / m². */
-export const clickWay_mm = (perClick: number, { focalLength_mm }: Lens, magnification: number): number => (perClick * focalLength_mm) / magnification ** 2
+export const clickWay_mm = (perClick: number, { focalLength_mm }: Lens, magnification: number): number =>
+  (perClick * focalLength_mm) / magnification ** 2
 
 /** The magnification at which a frame is focused. @param nearest_mm from the lens to the subject's near edge, where the subject has depth. */
 export function magnificationOf({ position_mm, focusDistance_mm }: PlannedFrame, focalLength_mm: number, nearest_mm: number): number {

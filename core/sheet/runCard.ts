@@ -100,8 +100,7 @@ function focusing(planned: SheetPlan, sheet: PlanSheet): string {
   const { columns } = positionsOf(planned, sheet)
   const [first] = columns
   if (first.startsWith('Focus, on the lens scale')) return action
-  if (ringStepsOf(planned.gear) && columns.some((title) => COUNTED.test(title)))
-    return say(planned.gear.perClick ? 'card.click' : 'card.turn').text
+  if (ringStepsOf(planned.gear) && columns.some((title) => COUNTED.test(title))) return say(planned.gear.perClick ? 'card.click' : 'card.turn').text
   return request.subject.kind === 'range' ? say('card.focusFar').text : say('card.focusNear').text
 }
 

@@ -74,13 +74,7 @@ function bracketed(request: PlanRequest, plan: Plan, gear: Gear, kit: Kit): Shee
   if (request.optics.kind !== 'lens') throw refusal('plan.objectiveDrive', undefined, 'mover')
   const bracketing = { steps: body.bracketSteps, mostFrames: body.bracketMost ?? Infinity }
   const now = { lens: lens.name, fNumber: request.optics.fNumber, magnification: plan.magnification }
-  const step = stepFor(
-    plan.stride_mm,
-    bracketing,
-    stepRunsOf(kit, body.name),
-    now,
-    { slice_mm: plan.depthOfField_mm, frames: plan.frameCount },
-  )
+  const step = stepFor(plan.stride_mm, bracketing, stepRunsOf(kit, body.name), now, { slice_mm: plan.depthOfField_mm, frames: plan.frameCount })
   if (step.stride_mm === undefined) return { request, plan, gear, step }
   const whole: PlanRequest = { ...request, mover: { kind: 'ring', resolution_mm: step.stride_mm } }
   return { request: whole, plan: planSeries(whole), gear, step }

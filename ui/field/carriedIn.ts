@@ -12,7 +12,8 @@ export async function carriedIn(files: File[]): Promise<CarriedLog> {
   const text = pictures.length > 0 ? await unpacked((await Promise.all(pictures.map(codesIn))).flat()) : await files[0].text()
   try {
     const log = JSON.parse(text) as Partial<CarriedLog> | null
-    if (typeof log?.shoot === 'string' && Array.isArray(log.entries)) return { shoot: log.shoot, title: String(log.title ?? ''), entries: log.entries }
+    if (typeof log?.shoot === 'string' && Array.isArray(log.entries))
+      return { shoot: log.shoot, title: String(log.title ?? ''), entries: log.entries }
   } catch {
     // No JSON: said below.
   }

@@ -66,7 +66,13 @@ test('what was wasted is failed frames, those that added nothing, and those that
 
 test('runs that were not complete are counted by their reasons, of which one may have several', () => {
   const lost = { ...entry, complete: false }
-  const runs = [entry, { ...entry, complete: null }, { ...lost, gaps: 1, flawed: 1 }, { ...lost, moved_percent: 9 }, { ...lost, exposure_ev: 0.6, gaps: 2 }]
+  const runs = [
+    entry,
+    { ...entry, complete: null },
+    { ...lost, gaps: 1, flawed: 1 },
+    { ...lost, moved_percent: 9 },
+    { ...lost, exposure_ev: 0.6, gaps: 2 },
+  ]
   expect(seriesOf(runs).lost).toEqual([
     { why: 'a gap', runs: 2 },
     { why: 'an end not reached', runs: 1 },

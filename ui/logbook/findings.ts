@@ -14,7 +14,9 @@ export function gearText({ body, lens, fNumber, magnification, mover }: LogEntry
 
 /** What came of a run, in sentences: the frames, the stride, how it went, how many were needed, what was made of it. */
 export function findingsOf(entry: LogEntry, units: UnitSystem): string[] {
-  return [takenText(entry), strideText(entry, units), depthText(entry, units), checkedText(entry), neededText(entry), madeText(entry)].filter((text) => text !== '')
+  return [takenText(entry), strideText(entry, units), depthText(entry, units), checkedText(entry), neededText(entry), madeText(entry)].filter(
+    (text) => text !== '',
+  )
 }
 
 function takenText({ frames: taken, used, planned, frame_s }: LogEntry): string {

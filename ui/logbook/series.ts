@@ -7,7 +7,8 @@ export interface Chosen {
   fits: (entry: LogEntry) => boolean
 }
 
-const settingOf = ({ lens, fNumber, mover }: LogEntry) => [lens, fNumber && `f/${fNumber}`, mover && (mover === 'ring' ? 'ring' : mover)].filter(Boolean).join(', ')
+const settingOf = ({ lens, fNumber, mover }: LogEntry) =>
+  [lens, fNumber && `f/${fNumber}`, mover && (mover === 'ring' ? 'ring' : mover)].filter(Boolean).join(', ')
 
 /** Every lens, and every setting of it that two runs or more were taken with. */
 export function choices(entries: LogEntry[]): Chosen[] {

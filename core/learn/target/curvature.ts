@@ -1,5 +1,5 @@
 import { deviation, mean } from '../../statistics'
-import { SIDE_u } from './profile'
+import { meanSquareOf } from './profile'
 
 /** A lens focuses on a bowl rather than on a plane. */
 export interface Curvature {
@@ -9,6 +9,8 @@ export interface Curvature {
   spread_mm: number
 }
 
+/** A part of a line sees the bowl where its bars happen to stand: simulated bowls are told so much too deep, as a part of them. */
+const UNSURE = 0.15
 /** So many frames tell it at the least: a single one cannot say how sure it is. */
 const LEAST_FRAMES = 3
 
@@ -19,6 +21,8 @@ const LEAST_FRAMES = 3
  */
 export function curvatureOf(frames: { sides: number; edge: number }[], pitch_mm: number): Curvature | null {
   if (frames.length < LEAST_FRAMES) return null
-  const nearer_mm = frames.map(({ sides, edge }) => -sides * (edge / SIDE_u) ** 2 * pitch_mm)
-  return { nearer_mm: mean(nearer_mm), spread_mm: deviation(nearer_mm) / Math.sqrt(frames.length) }
+  const apart = (meanSquareOf('left') + meanSquareOf('right')) / 2 - meanSquareOf('middle')
+  const nearer_mm = frames.map(({ sides, edge }) => ((-sides * edge ** 2) / apart) * pitch_mm)
+  const all_mm = mean(nearer_mm)
+  return { nearer_mm: all_mm, spread_mm: Math.hypot(deviation(nearer_mm) / Math.sqrt(frames.length), UNSURE * all_mm) }
 }

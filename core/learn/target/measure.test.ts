@@ -83,11 +83,14 @@ describe('frames of the printed sheet', () => {
     expect(Math.abs(flat.nearer_mm)).toBeLessThan(0.1 * SLICE_mm)
     // The picture shows 18 mm to each side: 1.8 times as far as where the bowl is told.
     const truly_mm = 0.5 * 1.8 ** 2
-    const bowl = measured(lights({ curved_mm: 0.5 })).fieldCurvature!
-    expect(Math.abs(bowl.nearer_mm / truly_mm - 1)).toBeLessThan(0.1)
-    expect(bowl.spread_mm).toBeLessThan(0.1 * truly_mm)
-    const askew = measured(lights({ curved_mm: -0.5, turned_deg: 4, rolled_deg: -3 })).fieldCurvature!
-    expect(Math.abs(askew.nearer_mm / -truly_mm - 1)).toBeLessThan(0.15)
+    for (const [sheet, sign] of [
+      [{ curved_mm: 0.5 }, 1],
+      [{ curved_mm: -0.5, turned_deg: 4, rolled_deg: -3 }, -1],
+    ] as const) {
+      const { nearer_mm, spread_mm } = measured(lights(sheet)).fieldCurvature!
+      expect(Math.abs(nearer_mm - sign * truly_mm)).toBeLessThan(2 * spread_mm)
+      expect(spread_mm).toBeLessThan(0.25 * truly_mm)
+    }
   })
 
   test('the aperture at which the plane of focus is sharpest is found', () => {

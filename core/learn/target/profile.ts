@@ -1,6 +1,6 @@
 import { bilinear, type Plane } from '../../raster'
 import { place, type Homography } from './homography'
-import { BARS_u } from './sheet'
+import { BARS_u, inkUntil } from './sheet'
 
 /** Waves of the bars that are looked at, in cycles to a pitch. */
 export const WAVES: readonly number[] = Array.from({ length: 34 }, (_, k) => 0.3 + 0.1 * k)
@@ -12,6 +12,26 @@ const REACH_u = BARS_u + 0.4
 const SIDE_u = 6
 const PART_u = REACH_u - SIDE_u
 
+/** Bars finer than the one are lost to blur, coarser than the other they hardly tell it, in pitches. */
+const TELLING_u = { least: 0.3, most: 2 }
+
+/**
+ * How far out the bars of a part lie that tell its focus: the mean square of their way from the middle of the sheet, in pitches, each weighed by
+ * what its edges add to the waves (a wave's strength is the sum over the window of the bars by the wave that they themselves make). Bars are of all widths, and stand nowhere evenly.
+ */
+export function meanSquareOf(stretch: Stretch): number {
+  const { middle, reach } = STRETCHES[stretch]
+  const ink = (u: number, over: number) => (inkUntil(u + over / 2) - inkUntil(u - over / 2)) / over
+  let [sum, all] = [0, 0]
+  for (let u = middle - reach; u < middle + reach; u += 1 / SAMPLES) {
+    const window = 1 + Math.cos((Math.PI * (u - middle)) / reach)
+    const weight = window * (ink(u, TELLING_u.least) - ink(u, TELLING_u.most)) ** 2
+    sum += weight * u * u
+    all += weight
+  }
+  return sum / all
+}
+
 /** How strongly each wave shows in one line across the bars, with its phase; relative to how light the line is. */
 export interface LineWaves {
   real: Float64Array
@@ -19,11 +39,13 @@ export interface LineWaves {
 }
 
 /** Which part of a line is looked at. */
-export const STRETCHES = { all: { middle: 0, reach: REACH_u }, left: { middle: -SIDE_u, reach: PART_u }, middle: { middle: 0, reach: PART_u }, right: { middle: SIDE_u, reach: PART_u } } as const
+export const STRETCHES = {
+  all: { middle: 0, reach: REACH_u },
+  left: { middle: -SIDE_u, reach: PART_u },
+  middle: { middle: 0, reach: PART_u },
+  right: { middle: SIDE_u, reach: PART_u },
+} as const
 export type Stretch = keyof typeof STRETCHES
-/** From the middle of the sheet to the middles of the parts at its sides, in pitches. */
-export { SIDE_u }
-
 interface Table {
   u: Float64Array
   cosine: Float64Array[]
