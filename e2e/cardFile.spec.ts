@@ -71,7 +71,9 @@ test('the run card as one file works without the application, and its log comes 
   const pictures: string[] = []
   for (let k = 1; k <= count; k++) {
     const picture = path.join(FOLDER, `code ${k}.png`)
-    await expect(card.getByRole('img', { name: `Code ${k} of ${count}` })).toBeVisible()
+    const shown = card.getByRole('img', { name: `Code ${k} of ${count}` })
+    await expect(shown).toBeVisible()
+    await shown.scrollIntoViewIfNeeded()
     await card.screenshot({ path: picture })
     pictures.push(picture)
     await card.getByRole('button', { name: 'Next code' }).click()
