@@ -12,7 +12,6 @@ import { openContext, readEnvironment, simulationOf, type Context } from '@/serv
  * `npm run demo:year`. Needed again only where the year, the simulator or stored records change.
  */
 const SIZE = { width_px: 192, height_px: 128 }
-const LEAST_FRAMES = 6
 
 async function live({ db, shoots, jobs, work, logbook }: Context, past: PastShoot, seed: number): Promise<number> {
   const begun = now()
@@ -25,14 +24,6 @@ async function live({ db, shoots, jobs, work, logbook }: Context, past: PastShoo
   )
   await jobs.outcome(await work.survey(run))
   for (const style of past.styles) await jobs.outcome(await work.fuse(run, check(fuseSettingsSchema, { style })))
-  // How many frames were needed shows in fewer of them: a landscape's few frames were.
-  const [{ count }] = await db
-    .selectFrom('frame')
-    .select((eb) => eb.fn.countAll<number>().as('count'))
-    .where('run_id', '=', run)
-    .execute()
-  const newest = await db.selectFrom('render').select('id').where('run_id', '=', run).orderBy('id', 'desc').executeTakeFirst()
-  if (newest && count >= LEAST_FRAMES) await jobs.outcome(await work.needed(newest.id))
   const { stars, note, tags } = past
   await logbook.note(run, { stars, note, tags })
   // It was done on that day.

@@ -1,17 +1,19 @@
 import { readdir } from 'node:fs/promises'
 import path from 'node:path'
 import { restoreBackup } from '@/archive'
+import { fittedRecipe } from '@/core/finish'
+import { DEMO_RECIPES } from '@/demo/recipes'
 import { DEMO_SHOOTS } from '@/demo/scenario'
 import { YEAR_FOLDER } from '@/demo/year'
 import { check, fuseSettingsSchema } from '@/schemas'
-import { openContext, type Context } from '@/server'
+import { madeForOf, openContext, type Context } from '@/server'
 
 /**
  * Fills an empty data folder with the demo scenario: the plans, and one series shot and fused twice by the real engine. In it a part
  * stirred and dust lay on the sensor, so that there is something to mend. The studio's past year comes from archives, in small
  * pictures that were made the same way (`npm run demo:year`).
  */
-async function prepareDemo({ db, shoots, jobs, work, environment }: Context): Promise<void> {
+async function prepareDemo({ db, shoots, jobs, work, recipes, environment }: Context): Promise<void> {
   if ((await shoots.list()).length > 0) return
   jobs.events.on('any', ({ kind, progress_json }) => process.stderr.write(`\rDemo: ${kind} ${progressText(progress_json)}      `))
   for (const { done, ...shoot } of DEMO_SHOOTS) {
@@ -24,6 +26,10 @@ async function prepareDemo({ db, shoots, jobs, work, environment }: Context): Pr
     await work.survey(run_id!)
   }
   await jobs.idle()
+  for (const { name, recipe } of DEMO_RECIPES) await recipes.keep(name, recipe)
+  // The newest picture is being finished by the first of them.
+  const newest = await db.selectFrom('render').selectAll().orderBy('id', 'desc').executeTakeFirstOrThrow()
+  await recipes.set(newest.id, fittedRecipe(DEMO_RECIPES[0].recipe, await madeForOf(db, newest)))
   await restoreYear(environment.dataFolder)
   process.stderr.write('\n')
   const failed = await db.selectFrom('job').select('error').where('state', '!=', 'done').executeTakeFirst()

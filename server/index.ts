@@ -20,5 +20,5 @@ export {
 } from './pictures'
 export { finishedFile, KEPT_FILES, keptFile, lookFile, neededIn, placesIn, registrationIn, renderOf, slugOf, type KeptFile } from './renders'
 export { framesToFuse, jobDetail, simulationOf } from './shoots'
-export { surfaceFactsOf } from './surface'
+export { madeForOf, surfaceFactsOf } from './surface'
 export { begin } from './lifecycle'

@@ -147,17 +147,17 @@ function ShelfTable({ shelf, items, onEdit }: { shelf: Shelf; items: KitItem[]; 
               <>
                 <strong>{item.name}</strong> <span className={styles.kind}>{kindText(shelf, item)}</span>
                 <p className={styles.facts}>{factsText(shelf, item)}</p>
+                {shelf === 'calibrations' && <LeaveOut item={item as Calibration} />}
               </>
             ),
           },
           {
             key: 'edit',
             align: 'right',
-            width: shelf === 'calibrations' ? 200 : 100,
+            width: 100,
             className: styles.edit,
             render: (_, item) => (
               <>
-                {shelf === 'calibrations' && <LeaveOut item={item as Calibration} />}
                 <Button type="text" aria-label={`Change ${item.name}`} icon={<EditOutlined />} onClick={() => onEdit(item)} />
                 <Popconfirm
                   title={`Remove ${item.name} from the kit?`}
@@ -185,7 +185,7 @@ function LeaveOut({ item }: { item: Calibration }) {
       { onError: (cause) => void message.error(cause.message) },
     )
   return (
-    <Button type="text" size="small" loading={save.isPending} onClick={change} aria-label={`${leftOut ? 'Use' : 'Leave out'} ${item.name}`}>
+    <Button size="small" loading={save.isPending} onClick={change} aria-label={`${leftOut ? 'Use' : 'Leave out'} ${item.name}`}>
       {leftOut ? 'Use again' : 'Leave out'}
     </Button>
   )

@@ -24,6 +24,11 @@ interface Props {
   fewest?: number
 }
 
+/** An axis from what there is; about what was meant at least so far to both sides, so that nothing looks like much. */
+const NEAR = 5
+const around = (meant?: number): [(least: number) => number, (most: number) => number] | ['auto', 'auto'] =>
+  meant === undefined ? ['auto', 'auto'] : [(least) => Math.floor(Math.min(least, meant - NEAR)), (most) => Math.ceil(Math.max(most, meant + NEAR))]
+
 /** A chart of runs over time, or a sentence where there are too few. */
 export function Trend({ title, kind, data, by = 'at', series, unit = '', meant, otherwise, fewest = FEWEST }: Props) {
   const dated = by === 'at'
@@ -33,7 +38,7 @@ export function Trend({ title, kind, data, by = 'at', series, unit = '', meant, 
   const axes = [
     <CartesianGrid key="grid" stroke={RULE} vertical={false} />,
     <XAxis key="x" dataKey={by} tickFormatter={label} {...AXIS} />,
-    <YAxis key="y" unit={unit} allowDecimals={unit !== ''} domain={kind === 'lines' ? ['auto', 'auto'] : undefined} width={64} {...AXIS} />,
+    <YAxis key="y" unit={unit} allowDecimals={unit !== ''} domain={kind === 'lines' ? around(meant) : undefined} width={64} {...AXIS} />,
     <Tooltip key="tip" labelFormatter={headed} formatter={(value) => `${significant(Number(value), 3)}${unit}`} />,
     ...(series.length > 1 ? [<Legend key="legend" />] : []),
     ...(meant === undefined ? [] : [<ReferenceLine key="meant" y={meant} stroke={RULE} strokeDasharray="4 3" />]),

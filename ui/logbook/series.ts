@@ -25,6 +25,9 @@ export function choices(entries: LogEntry[]): Chosen[] {
   ]
 }
 
+/** Finer than this nothing is measured, and axes would show what floating-point numbers leave. */
+const tenths = (value: number) => Math.round(10 * value) / 10
+
 /** The entries as the charts show them, the oldest first. */
 export function seriesOf(entries: LogEntry[]) {
   const inTime = [...entries].sort((a, b) => a.at.localeCompare(b.at))
@@ -36,8 +39,8 @@ export function seriesOf(entries: LogEntry[]) {
   return {
     frames: each(({ used, needed }) => ({ taken: used, ...(needed && { needed: needed.frames }) })),
     wasted: each(({ flawed, idle, used, needed }) => ({ flawed, repeated: idle, more: needed ? Math.max(0, used - needed.frames) : 0 })),
-    strides: each(({ stride, planned }) => (stride && planned ? { percent: (100 * stride.mean_mm) / planned.stride_mm } : null)),
-    depths: each(({ depthOfField }) => depthOfField && { percent: 100 * depthOfField.ratio }),
+    strides: each(({ stride, planned }) => (stride && planned ? { percent: tenths((100 * stride.mean_mm) / planned.stride_mm) } : null)),
+    depths: each(({ depthOfField }) => depthOfField && { percent: tenths(100 * depthOfField.ratio) }),
     overlaps: each((entry) => {
       const needed = neededOverlap(entry)
       return needed === null ? null : { planned: 100 * entry.planned!.overlap, needed: 100 * needed }

@@ -32,7 +32,7 @@ const LEAST_FRAMES = 5
 /** A part takes part where its waves rise and fall so much, stand so far above noise, and follow the law of the disc so well. */
 const CHANGES = 1.5
 const ABOVE_NOISE = 6
-const MOST_LEFT = 0.01
+const MOST_LEFT = 0.008
 /** Waves of so many kinds have to: they agree on one blur only where it is right. */
 const LEAST_BANDS = 2
 /** Its place of focus lies so far within the run, in steps: it is seen from both sides. */
