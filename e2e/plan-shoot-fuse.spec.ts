@@ -1,7 +1,10 @@
-import { expect, test } from '@playwright/test'
+import { expect, test, type Page } from '@playwright/test'
 import sharp from 'sharp'
 import { download } from './download'
 import { choose } from './select'
+
+/** How large the picture is shown, in percent, as it says above it. */
+const zoomOf = async (page: Page) => Number.parseInt((await page.getByText(/^\d+ %$/).first().textContent())!)
 
 test('from a plan to a delivered picture with the simulated camera', async ({ page }) => {
   await page.goto('/')
@@ -107,7 +110,13 @@ test('from a plan to a delivered picture with the simulated camera', async ({ pa
     )
   const apart = ([a, b]: Buffer[]) => a.reduce((sum, value, i) => sum + Math.abs(value - b[i]), 0) / a.length
   await view.nth(1).hover({ position: { x: 200, y: 200 } })
-  await page.mouse.wheel(0, -400)
+  // A view that is not there yet takes no turn of the wheel; and what did not zoom in, could not zoom out below.
+  const home = await zoomOf(page)
+  await expect(async () => {
+    await page.mouse.wheel(0, -400)
+    await page.waitForTimeout(500)
+    expect(await zoomOf(page)).toBeGreaterThan(home)
+  }).toPass()
   await expect.poll(async () => apart(await shots())).toBeLessThan(6)
   // By keys too, though the pointer is over the other view.
   await view.nth(0).hover({ position: { x: 200, y: 200 } })
