@@ -51,6 +51,18 @@ test('an empty recipe changes no sample and keeps profile and EXIF; the same byt
   ).toEqual(first)
 })
 
+test('a recipe that was made for another picture is fitted to this one; a scale bar whose pixels nobody knows is refused', async () => {
+  const crop: Step = { do: 'crop', x: 120, y: 80, width: 720, height: 480 }
+  // Twice the crop that lies here at a quarter of the size.
+  const fitted = finished([crop], 'fitted.tif', { for: { width: 960, height: 640 } })
+  const plain = finished([{ do: 'crop', x: 30, y: 20, width: 180, height: 120 }], 'plain.tif')
+  expect((await readSamples(fitted)).samples).toEqual((await readSamples(plain)).samples)
+  const bar: Step = { do: 'scaleBar', pixel_mm: 0.02, length_mm: 1 }
+  refused({ steps: [bar], for: { width: 960, height: 640, pixel_mm: 0.02 } }, 'finish.noScale')
+  // For a picture of this size it is meant as it stands.
+  finished([bar], 'bar.tif', { for: { width: WIDTH, height: HEIGHT } })
+})
+
 test.each(['tif', 'png', 'jpg', 'webp', 'avif'])('%s is read by other readers: its size, its colours, what it was taken with, and how it was made', async (ending) => {
   const steps: Step[] = [{ do: 'light', stops: -0.3 }, { do: 'crop', x: 20, y: 10, width: 200, height: 140 }]
   const file = finished(steps, `out.${ending}`, { quality: 100 })

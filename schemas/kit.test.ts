@@ -1,4 +1,5 @@
 import { checkKit, checkKitItem } from '.'
+import { refusedAt } from './testRefusal'
 
 const lens = {
   name: 'Old 90 mm',
@@ -14,6 +15,17 @@ const lens = {
 test('an item with the facts of its kind is kept as it is', () => {
   expect(checkKitItem('lenses', lens)).toEqual(lens)
   expect(checkKitItem('attachments', { name: ' Tube ', kind: 'tube', extension_mm: 12 })).toEqual({ name: 'Tube', kind: 'tube', extension_mm: 12 })
+})
+
+test('measured strides are of three kinds; those that were kept before are of step numbers, and may be left out of plans', () => {
+  const step = { name: 'Step 2', body: 'Body A', lens: 'Macro', fNumber: 8, magnification: 0.5, step: 2, stride_mm: 0.62 }
+  expect(checkKitItem('calibrations', step)).toEqual({ ...step, kind: 'step' })
+  const rail = { name: 'Rail', kind: 'rail', rail: 'Bench rail', dial_mm: 0.5, stride_mm: 0.49, leftOut: true }
+  expect(checkKitItem('calibrations', rail)).toEqual(rail)
+  const click = { name: 'Clicks', kind: 'click', lens: 'Macro', magnification: 1, clicks: 2.5, stride_mm: 0.4, spread_mm: 0.01 }
+  expect(checkKitItem('calibrations', click)).toEqual(click)
+  expect(refusedAt(() => checkKitItem('calibrations', { ...rail, step: 2 }))).toEqual(['step', 'value.object.unknown'])
+  expect(refusedAt(() => checkKitItem('calibrations', { ...rail, leftOut: 'perhaps' }))).toEqual(['leftOut', 'value.boolean.base'])
 })
 
 test.each([
