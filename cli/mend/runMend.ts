@@ -1,8 +1,8 @@
 import { readFile } from 'node:fs/promises'
 import { readFacts, readSamples, to16, readTakenWith, writePicture } from '@/codec'
-import { cutPart, layBelow, Mender, piecesOf, strengthOn, type MendBase, type PaintEdit } from '@/core/mend'
+import { cutPart, layBelow, Mender, piecesOf, type MendBase, type PaintEdit } from '@/core/mend'
 import type { Rectangle } from '@/core/raster'
-import { createMemory, WasmKernels, type Kernels } from '@/core/raster/kernels'
+import { createMemory, WasmKernels } from '@/core/raster/kernels'
 import { refusal } from '@/core/words'
 import { checkRegistration, type MendJob, type Registration } from '@/schemas'
 import type { Progress } from '../progress'
@@ -12,8 +12,6 @@ import { Donors } from './donors'
 
 /** Parts of donors that wait for their turn take at most so many bytes. */
 const MOST_WAITING = 300e6
-/** Of a sample and its third of how strongly the stroke acts there. */
-const SAMPLE_bytes = 2 + 4 / 3
 
 /** The job of kind `mend`: edits carried out on a render, in 16 bits, with one donor in memory at a time. */
 export async function runMend(job: MendJob, progress: Progress): Promise<void> {
@@ -42,7 +40,7 @@ export async function mend(
   const open = openerOf(donors, renders, crop, step)
   const [first, ...rest] = batches(edits, crop)
   // Parts of donors do not need the picture: they are cut out while it is read. Should that fail, it is told below.
-  const cut = document.base === 'fused' ? cutParts(first, crop, open, kernels) : undefined
+  const cut = document.base === 'fused' ? cutParts(first, crop, open) : undefined
   cut?.catch(() => undefined)
   const whole = await wholePicture(picture, crop)
   if (document.base !== 'fused') await layFrames(document.base, laid, whole, crop, donors, step)
@@ -50,8 +48,8 @@ export async function mend(
   const depths = gated ? await (depth ? readDepths(depth, crop) : roughDepths(frames, registration, kernels)) : undefined
   const mender = new Mender(whole, crop.width, crop.height, kernels, depths)
   for (const edit of edits) mender.remember(edit)
-  carryOut(mender, first, await (cut ?? cutParts(first, crop, open, kernels)))
-  for (const batch of rest) carryOut(mender, batch, await cutParts(batch, crop, open, kernels))
+  carryOut(mender, first, await (cut ?? cutParts(first, crop, open)))
+  for (const batch of rest) carryOut(mender, batch, await cutParts(batch, crop, open))
   const taken = (await readTakenWith(format === 'tiff' ? picture : exif)) ?? {}
   await writePicture(out, { samples: whole, width: crop.width, height: crop.height }, { bits, icc: colour.samplesIcc, taken })
   progress({ stage: 'done', frame: of, of })
@@ -102,7 +100,7 @@ function* batches(edits: PaintEdit[], crop: Rectangle): Generator<PaintEdit[]> {
   let batch: PaintEdit[] = []
   let waiting = 0
   for (const edit of edits) {
-    const bytes = sourceOf(edit) ? piecesOf(edit, crop.width, crop.height).reduce((sum, part) => sum + SAMPLE_bytes * samplesIn(part), 0) : 0
+    const bytes = sourceOf(edit) ? piecesOf(edit, crop.width, crop.height).reduce((sum, part) => sum + 2 * samplesIn(part), 0) : 0
     if (batch.length > 0 && waiting + bytes > MOST_WAITING) {
       yield batch
       batch = []
@@ -132,37 +130,26 @@ function openerOf(donors: Donors, renders: { name: string; file: string }[], cro
   }
 }
 
-type Parts = Map<PaintEdit, { part: Rectangle; samples: Uint16Array; strength: Float32Array }[]>
+type Parts = Map<PaintEdit, { part: Rectangle; samples: Uint16Array }[]>
 
-/**
- * Opens each donor once and cuts the parts of its edits out. Meanwhile the next one is decoded; the one before is let go of. How strongly strokes act
- * is worked out while one waits for their donor.
- */
-async function cutParts(edits: PaintEdit[], crop: Rectangle, open: (edit: PaintEdit) => Promise<Opened>, kernels: Kernels): Promise<Parts> {
+/** Opens each donor once and cuts the parts of its edits out. Meanwhile the next one is decoded; the one before is let go of. */
+async function cutParts(edits: PaintEdit[], crop: Rectangle, open: (edit: PaintEdit) => Promise<Opened>): Promise<Parts> {
   const parts: Parts = new Map()
   const sources = [...grouped(edits)].flatMap(([source, its]) => (source ? [its] : []))
   // One array for all: many would keep the collector of memory busy.
   const pieces = new Map(sources.flat().map((edit) => [edit, piecesOf(edit, crop.width, crop.height)]))
-  const all = [...pieces.values()].flat().reduce((sum, part) => sum + samplesIn(part), 0)
-  const [room, strengths] = [new Uint16Array(all), new Float32Array(all / 3)]
-  let [used, acted] = [0, 0]
+  const room = new Uint16Array([...pieces.values()].flat().reduce((sum, part) => sum + samplesIn(part), 0))
+  let used = 0
   let coming = sources.length > 0 ? open(sources[0][0]) : undefined
   for (const [k, its] of sources.entries()) {
-    const acting = its.map((edit) =>
-      pieces.get(edit)!.map((part) => strengthOn(edit, part, kernels, strengths.subarray(acted, (acted += part.width * part.height)))),
-    )
     const opened = await coming!
     coming = k + 1 < sources.length ? open(sources[k + 1][0]) : undefined
     // Should it fail, that is told when its turn comes.
     coming?.catch(() => undefined)
-    for (const [n, edit] of its.entries()) {
+    for (const edit of its) {
       parts.set(
         edit,
-        pieces.get(edit)!.map((part, p) => ({
-          part,
-          samples: opened.part(part, room.subarray(used, (used += samplesIn(part)))),
-          strength: acting[n][p],
-        })),
+        pieces.get(edit)!.map((part) => ({ part, samples: opened.part(part, room.subarray(used, (used += samplesIn(part)))) })),
       )
     }
   }
@@ -174,7 +161,7 @@ function carryOut(mender: Mender, edits: PaintEdit[], parts: Parts): void {
   for (const edit of edits) {
     if (edit.kind === 'heal') mender.heal(edit)
     else if (edit.kind === 'original') mender.restore(edit)
-    else for (const { part, samples, strength } of parts.get(edit)!) mender.paint(edit, part, samples, strength)
+    else for (const { part, samples } of parts.get(edit)!) mender.paint(edit, part, samples)
     parts.delete(edit)
   }
 }

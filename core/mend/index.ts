@@ -9,7 +9,7 @@ export {
   type Stroke,
 } from './edits'
 export { membrane, type Patch } from './membrane'
-export { cutPart, layBelow, Mender, piecesOf, seenBy, strengthOn, type Depths } from './mender'
+export { cutPart, layBelow, Mender, piecesOf, seenBy, type Depths } from './mender'
 export { strengthAt, strokeBounds, strokeMask, touchedBy, type StrokeMask } from './stroke'
 export { linesByDepth } from './lines'
 export { strokeOver } from './over'

@@ -2,7 +2,7 @@ import type { Rectangle } from '../raster'
 import { Workspace, type Kernels } from '../raster/kernels'
 import type { BoundaryFrame, PaintEdit } from './edits'
 import { heal } from './heal'
-import { strokeBounds, strokeMask, touchedBy, type Mask } from './stroke'
+import { strokeBounds, strokeMask, touchedBy, type StrokeMask } from './stroke'
 import { evenTone } from './tone'
 
 /** A part of a donor: interleaved 16-bit RGB of a rectangle of the picture. */
@@ -47,12 +47,6 @@ export function piecesOf(edit: PaintEdit, most_x: number, most_y: number): Recta
   return list
 }
 
-/** How strongly an edit acts on a piece of a picture, into an array of its own: it needs neither the picture nor a donor. */
-export function strengthOn(edit: PaintEdit, part: Rectangle, kernels: Kernels, into: Float32Array): Float32Array {
-  into.set(strokeMask(edit, part, new Workspace(kernels, part.width)).strength)
-  return into
-}
-
 /** Carries out edits on a picture of interleaved 16-bit RGB, in place. Where a stroke's strength is 0 nothing changes. */
 export class Mender {
   /** The picture before any edit: "as it was". */
@@ -71,9 +65,9 @@ export class Mender {
     if (edit.kind === 'original') this.original.set(edit, cutPart(this.samples, this.width, strokeBounds(edit, this.width, this.height)))
   }
 
-  /** Paints one piece of an edit from its donor, interleaved as the piece is; `strength` is that of its stroke there, where it is known. */
-  paint(edit: PaintEdit, part: Rectangle, donor: Uint16Array, strength?: Float32Array): void {
-    const mask = strength ? this.gated(edit, { ...part, strength }) : this.mask(edit, part)
+  /** Paints one piece of an edit from its donor, interleaved as the piece is. */
+  paint(edit: PaintEdit, part: Rectangle, donor: Uint16Array): void {
+    const mask = this.mask(edit, part)
     if ('evenTone' in edit && edit.evenTone) {
       const raised = Float32Array.from(donor, (value) => value / 65535)
       evenTone(
@@ -111,16 +105,11 @@ export class Mender {
   }
 
   /** Of use until the kernels are run again. */
-  private mask(edit: PaintEdit, part: Rectangle): Mask {
-    return this.gated(edit, strokeMask(edit, part, new Workspace(this.kernels, part.width)))
-  }
-
-  /** A stroke acts only where the depth lies within its gate. */
-  private gated<M extends Mask>(edit: PaintEdit, mask: M): M {
+  private mask(edit: PaintEdit, part: Rectangle): StrokeMask {
+    const mask = strokeMask(edit, part, new Workspace(this.kernels, part.width))
     const { gate } = edit
     if (!gate || !this.depths) return mask
     const { data, width, most } = this.depths
-    const part = mask
     for (let y = 0, i = 0; y < part.height; y++)
       for (let x = 0; x < part.width; x++, i++) {
         const depth = data[(part.y + y) * width + part.x + x] / most
@@ -130,7 +119,7 @@ export class Mender {
   }
 
   /** Mixes in what is laid over, interleaved as the mask is and `scale` times as it stands, by the mask's strength. */
-  private blend({ x, y, width, height, strength }: Mask, over: Uint16Array | Float32Array, scale = 1): void {
+  private blend({ x, y, width, height, strength }: StrokeMask, over: Uint16Array | Float32Array, scale = 1): void {
     const { samples } = this
     for (let row = 0; row < height; row++) {
       let to = 3 * ((y + row) * this.width + x)

@@ -2,13 +2,9 @@ import { meeting, type Rectangle } from '../raster'
 import { PIECE_places, strengthAt as strengthOf, type Workspace } from '../raster/kernels'
 import type { Stroke } from './edits'
 
-/** How strongly a stroke acts on each pixel of a rectangle, 0 … 1, row by row. */
-export interface Mask extends Rectangle {
+/** How strongly a stroke acts on each pixel of a rectangle, 0 … 1, row by row, and where that lies in the kernels' memory. */
+export interface StrokeMask extends Rectangle {
   strength: Float32Array
-}
-
-/** The same, and where it lies in the kernels' memory. */
-export interface StrokeMask extends Mask {
   at: number
 }
 

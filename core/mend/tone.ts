@@ -1,5 +1,5 @@
 import { membrane, type Patch } from './membrane'
-import type { Mask } from './stroke'
+import type { StrokeMask } from './stroke'
 
 /** The rim over which donor and picture are compared, as a part of the stroke's narrower side, and its least width. */
 const RIM = 0.25
@@ -10,7 +10,7 @@ const LEAST_rim_px = 3
  * carried smoothly across; fine detail stays the donor's. `donor` and `picture` are three channels 0 … 1 of the mask's rectangle; the donor
  * is changed in place.
  */
-export function evenTone(donor: Float32Array, picture: Float32Array, mask: Mask): void {
+export function evenTone(donor: Float32Array, picture: Float32Array, mask: StrokeMask): void {
   const { width, height, strength } = mask
   const rim = rimOf(mask)
   if (!rim.includes(1)) return
@@ -21,7 +21,7 @@ export function evenTone(donor: Float32Array, picture: Float32Array, mask: Mask)
 }
 
 /** Pixels that the stroke does not touch, near those that it does. */
-function rimOf({ width, height, strength }: Mask): Uint8Array {
+function rimOf({ width, height, strength }: StrokeMask): Uint8Array {
   const narrow = Math.min(width, height)
   const reach = Math.max(LEAST_rim_px, Math.round(RIM * narrow))
   // Distance in city blocks from what is touched, by two sweeps (Rosenfeld & Pfaltz, 1966).
