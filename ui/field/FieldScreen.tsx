@@ -1,10 +1,8 @@
 'use client'
 
-import { useMemo, useState } from 'react'
-import { fieldProgress, phasesOf, runsOf } from '@/core/field'
+import { useState } from 'react'
 import { movesCamera } from '@/core/movers'
-import { FocusLine } from '@/core/plan'
-import { bodySeriesOf, readingsOf, runCardOf, shootingOrder, storedSheetPlan, type PlanSheet, type SheetPlan } from '@/core/sheet'
+import { bodySeriesOf, storedSheetPlan, type PlanSheet, type SheetPlan } from '@/core/sheet'
 import { durationText } from '@/core/units'
 import { type ShootDetail } from '@/schemas'
 import { useKit } from '../api'
@@ -24,6 +22,7 @@ import { Preparation } from './Preparation'
 import { ToTake } from './ToTake'
 import { TouchButton } from './TouchButton'
 import { useAwake } from './useAwake'
+import { useCard } from './useCard'
 import { useDevices } from './useDevices'
 import { useFieldLog } from './useFieldLog'
 import { useRunByItself } from './useRunByItself'
@@ -50,13 +49,7 @@ function Field({ shoot, planned, sheet }: { shoot: ShootDetail; planned: SheetPl
   const devices = useDevices(shoot.id)
   const watch = useWatch(shoot.id)
   const [faults, setFaults] = useState<string[]>([])
-  const focusLine = useMemo(() => new FocusLine(plan, shootingOrder(planned, sheet)), [planned, plan, sheet])
-  const { runs, current } = useMemo(() => runsOf(log), [log])
-  const progress = useMemo(() => fieldProgress(focusLine, current.entries), [focusLine, current])
-  const readings = useMemo(() => readingsOf(planned, sheet, system), [planned, sheet, system])
-  const card = useMemo(() => runCardOf(planned, sheet, shoot, system), [planned, sheet, shoot, system])
-  const filter = (sheet.filter_stops ?? 0) > 0 && request.subject.kind === 'range'
-  const phases = useMemo(() => phasesOf(request.timing, { filter, byDevices: devices.on }), [request.timing, filter, devices.on])
+  const { focusLine, runs, current, progress, readings, card, phases } = useCard({ planned, sheet, shoot, log, units: system, byDevices: devices.on })
   const { rows, ahead, gaps, paused, prepared } = progress
   const taken = rows.flatMap(({ what, frames }) => (what === 'missed' ? [] : frames))
   const near_mm = request.subject.kind === 'range' ? request.subject.near_mm : 0

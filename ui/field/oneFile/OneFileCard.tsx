@@ -1,7 +1,4 @@
-import { useMemo } from 'react'
-import { fieldProgress, phasesOf, runsOf } from '@/core/field'
-import { FocusLine } from '@/core/plan'
-import { bodySeriesOf, readingsOf, runCardOf, shootingOrder, type PlanSheet, type SheetPlan } from '@/core/sheet'
+import { bodySeriesOf, type PlanSheet, type SheetPlan } from '@/core/sheet'
 import type { UnitSystem } from '@/core/units'
 import { AidSwitches } from '../AidSwitches'
 import { Gaps } from '../Gaps'
@@ -11,6 +8,7 @@ import { Preparation } from '../Preparation'
 import { TouchButton } from '../TouchButton'
 import { ToTake } from '../ToTake'
 import { useAwake } from '../useAwake'
+import { useCard } from '../useCard'
 import styles from '../field.module.css'
 import { TakeHome } from './TakeHome'
 import { useCardLog } from './useCardLog'
@@ -33,15 +31,15 @@ interface Props {
 
 /** The live run card in one file: everything that needs neither the application nor its devices. */
 export function OneFileCard({ file, planned, sheet }: Props) {
-  const { plan, request } = planned
   const { log, append, kept } = useCardLog(file.card)
-  const focusLine = useMemo(() => new FocusLine(plan, shootingOrder(planned, sheet)), [planned, plan, sheet])
-  const { runs, current } = useMemo(() => runsOf(log), [log])
-  const progress = useMemo(() => fieldProgress(focusLine, current.entries), [focusLine, current])
-  const readings = useMemo(() => readingsOf(planned, sheet, file.units), [planned, sheet, file.units])
-  const card = useMemo(() => runCardOf(planned, sheet, file, file.units), [planned, sheet, file])
-  const filter = (sheet.filter_stops ?? 0) > 0 && request.subject.kind === 'range'
-  const phases = useMemo(() => phasesOf(request.timing, { filter, byDevices: false }), [request.timing, filter])
+  const { focusLine, runs, current, progress, readings, card, phases } = useCard({
+    planned,
+    sheet,
+    shoot: file,
+    log,
+    units: file.units,
+    byDevices: false,
+  })
   const { rows, ahead, gaps, paused, prepared } = progress
   const taken = rows.some(({ what }) => what !== 'missed')
   useAwake(taken && ahead.length > 0 && !paused)
@@ -76,7 +74,7 @@ export function OneFileCard({ file, planned, sheet }: Props) {
           onChange={(line, done) => append({ kind: 'prepared', line, done })}
         />
       )}
-      <LogList rows={rows} count={plan.frameCount} readings={readings} focusLine={focusLine} onEntry={append} />
+      <LogList rows={rows} count={planned.plan.frameCount} readings={readings} focusLine={focusLine} onEntry={append} />
       <LoggedRuns runs={runs} current={current} focusLine={focusLine} onEntry={append} />
     </main>
   )
