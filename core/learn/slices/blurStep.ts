@@ -117,9 +117,10 @@ const WAVES = CYCLES.map((cycles) =>
   }),
 )
 
+const part = new Float32Array(SIDE_px ** 2)
+
 /** Energy of each kind of wave in a part, as a part of its brightness squared: flicker does not count. */
 function energiesAt({ data, width }: Plane, left: number, top: number): number[] {
-  const part = new Float32Array(SIDE_px ** 2)
   let sum = 0
   for (let v = 0, i = 0; v < SIDE_px; v++)
     for (let u = 0; u < SIDE_px; u++, i++) {
@@ -127,19 +128,19 @@ function energiesAt({ data, width }: Plane, left: number, top: number): number[]
       sum += part[i]
     }
   const middle = sum / part.length
+  for (let i = 0; i < part.length; i++) part[i] -= middle
   const share = 1 / Math.max(1e-6, middle ** 2)
-  return WAVES.map((directions) => {
-    let energy = 0
-    for (const [cosine, sine] of directions) {
-      let [re, im] = [0, 0]
-      for (let i = 0; i < part.length; i++) {
-        re += (part[i] - middle) * cosine[i]
-        im += (part[i] - middle) * sine[i]
-      }
-      energy += re * re + im * im
-    }
-    return energy * share
-  })
+  return WAVES.map((directions) => share * directions.reduce((energy, [cosine, sine]) => energy + energyUnder(cosine, sine), 0))
+}
+
+function energyUnder(cosine: Float32Array, sine: Float32Array): number {
+  let [re, im] = [0, 0]
+  for (let i = 0; i < SIDE_px ** 2; i++) {
+    const value = part[i]
+    re += value * cosine[i]
+    im += value * sine[i]
+  }
+  return re * re + im * im
 }
 
 /** What a disc leaves of the energy of a wave, read from a table: it is asked for half a million times. */
