@@ -10,7 +10,7 @@ export const PICTURES = {
   'raw.notRaw': ({ name }: Named) => `${name} is no raw file: it is used as it is.`,
   'raw.neutralLight': 'This place is so light that its colour is lost. Choose a darker one, or a frame that is exposed less.',
   'raw.neutralDark': 'It is too dark there to tell a colour. Choose a lighter place.',
-  'raw.neutralPlace': 'Say the grey place as two numbers with a comma between, in px from the left and from the top: --neutral 1200,800',
+  'raw.neutralPlace': '--neutral takes two numbers with a comma between, such as 1200,800: px of that frame from the left and from the top.',
   'raw.rendersExist': 'Pictures were made of these frames as they are developed now. Bring the frames again as a run of their own.',
   'raw.none': ({ folder }: { folder: string }) => `There is no raw file in ${folder}. Name the folder that they are in.`,
   'raw.unreadable': ({ name }: Named) =>
