@@ -21,8 +21,12 @@ async function cardOf(page: Page, id: number): Promise<string> {
   return `file://${encodeURI(file)}`
 }
 
-const kindsOf = async (page: Page, id: number) =>
-  (await (await page.request.get(`/api/shoots/${id}`)).json()).field.map(({ kind }: { kind: string }) => kind)
+/** Asked by the page itself: a connection that lay idle for long is opened again by a browser. */
+const kindsOf = (page: Page, id: number): Promise<string[]> =>
+  page.evaluate(async (shoot) => {
+    const { field } = (await (await fetch(`/api/shoots/${shoot}`)).json()) as { field: { kind: string }[] }
+    return field.map(({ kind }) => kind)
+  }, id)
 
 test('the run card as one file works without the application, and its log comes home as a file and as photographed codes', async ({
   page,
