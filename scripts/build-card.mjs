@@ -13,6 +13,7 @@ await build({
   loader: { '.woff2': 'empty', '.woff': 'empty' },
   tsconfig: 'tsconfig.json',
   logLevel: 'warning',
-  entryPoints: ['ui/field/oneFile/main.tsx'],
+  // The styles of all pages lie above what a screen may import.
+  entryPoints: { main: 'ui/field/oneFile/main.tsx', globals: 'app/globals.css' },
   outdir: 'dist/card',
 })

@@ -17,7 +17,7 @@ const MADE = path.resolve('dist/card')
 export async function cardFile({ title, subject, sheet, planRequest }: ShootDetail, uid: string, kit: Kit, units: UnitSystem): Promise<string> {
   const stored = storedSheetPlan({ sheet, planRequest }, kit)
   if ('error' in stored) throw refusal('shoot.planBroken', { reason: stored.error }, stored.field)
-  const [script, styles] = await Promise.all(['main.js', 'main.css'].map((file) => readFile(path.join(MADE, file), 'utf8')))
+  const [script, ...styles] = await Promise.all(['main.js', 'globals.css', 'main.css'].map((file) => readFile(path.join(MADE, file), 'utf8')))
   const written = { card: randomUUID(), shoot: uid, title, subject, units, sheet, planRequest, kit }
   return [
     '<!doctype html>',
@@ -26,7 +26,7 @@ export async function cardFile({ title, subject, sheet, planRequest }: ShootDeta
     '<meta charset="utf-8" />',
     '<meta name="viewport" content="width=device-width, initial-scale=1" />',
     `<title>${asText(title)}</title>`,
-    `<style>${styles}</style>`,
+    `<style>${styles.join('\n')}</style>`,
     '</head>',
     '<body>',
     '<div id="root"></div>',

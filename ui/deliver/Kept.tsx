@@ -28,7 +28,7 @@ export function Kept({ shoot, picture, recipe, onRecipe }: Props) {
   const file = useRef<HTMLInputElement>(null)
   const tell = (cause: Error) => void message.error(cause.message)
   const travelling = { ...recipe, for: picture }
-  const use = (other: Recipe) => {
+  const fit = (other: Recipe) => {
     try {
       onRecipe(fittedRecipe(other, picture))
     } catch (cause) {
@@ -46,7 +46,7 @@ export function Kept({ shoot, picture, recipe, onRecipe }: Props) {
     target.value = ''
     try {
       const { checkRecipe } = await import('@/schemas')
-      use(checkRecipe(JSON.parse(await chosen.text())))
+      fit(checkRecipe(JSON.parse(await chosen.text())))
     } catch (cause) {
       tell(cause instanceof SyntaxError ? new Error('This file holds no recipe. Choose one that was taken along from here.') : (cause as Error))
     }
@@ -57,7 +57,7 @@ export function Kept({ shoot, picture, recipe, onRecipe }: Props) {
         aria-label="Use a recipe"
         placeholder="Use a recipe"
         value={null}
-        onChange={(id: number) => use(kept.find((each) => each.id === id)!.recipe)}
+        onChange={(id: number) => fit(kept.find((each) => each.id === id)!.recipe)}
         notFoundContent="None is kept yet."
         options={kept.map(({ id, name: called }) => ({ value: id, label: called }))}
       />

@@ -1,4 +1,3 @@
-import '@/app/globals.css'
 import { StrictMode } from 'react'
 import { createRoot } from 'react-dom/client'
 import type { Kit } from '@/core/kit'
