@@ -1,3 +1,5 @@
+import { discSums } from '../raster'
+
 /** How raw frames are developed: all of one series alike, whatever each of them would suggest. */
 export interface Development {
   /** Factors on the sensor's red, green and blue that make grey grey; the smallest is 1. */
@@ -29,18 +31,8 @@ export function neutralMultipliers(
   height: number,
   [across, down]: NeutralPlace,
 ): [number, number, number] | 'raw.neutralLight' | 'raw.neutralDark' {
-  const radius = Math.max(2, AROUND * width)
-  const [x, y] = [across * width, down * height]
-  const sum: [number, number, number] = [0, 0, 0]
-  let [count, full] = [0, 0]
-  for (let v = Math.max(0, Math.floor(y - radius)); v <= Math.min(height - 1, Math.ceil(y + radius)); v++)
-    for (let u = Math.max(0, Math.floor(x - radius)); u <= Math.min(width - 1, Math.ceil(x + radius)); u++) {
-      if (Math.hypot(u + 0.5 - x, v + 0.5 - y) > radius) continue
-      const i = 3 * (v * width + u)
-      for (let c = 0; c < 3; c++) sum[c] += samples[i + c]
-      if (Math.max(samples[i], samples[i + 1], samples[i + 2]) >= FULL * 65_535) full++
-      count++
-    }
+  const place: NeutralPlace = [across * width - 0.5, down * height - 0.5]
+  const { sum, count, full } = discSums({ samples, width, height }, place, Math.max(2, AROUND * width), FULL * 65_535)
   if (full > MOST_full * count) return 'raw.neutralLight'
   if (count === 0 || Math.min(...sum) < DARK * 65_535 * count) return 'raw.neutralDark'
   const most = Math.max(...sum)

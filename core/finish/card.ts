@@ -1,4 +1,5 @@
 import { columns, inverse, times } from '../formats'
+import { discSums } from '../raster'
 import { refusal } from '../words'
 import type { Place } from './recipe'
 import type { Space } from './space'
@@ -22,22 +23,6 @@ interface Frame {
   space: Space
 }
 
-/** The sum of the light of a place and of how many pixels, and how many of those are white. @param at in px; middles at whole numbers. */
-function lightAt({ samples, width, height, space }: Frame, [x, y]: Place, radius_px: number) {
-  const [left, right] = [Math.max(0, Math.ceil(x - radius_px)), Math.min(width - 1, Math.floor(x + radius_px))]
-  const sum = [0, 0, 0]
-  let [count, clipped] = [0, 0]
-  for (let v = Math.max(0, Math.ceil(y - radius_px)); v <= Math.min(height - 1, Math.floor(y + radius_px)); v++)
-    for (let u = left; u <= right; u++) {
-      if (Math.hypot(u - x, v - y) > radius_px) continue
-      const i = 3 * (v * width + u)
-      for (let c = 0; c < 3; c++) sum[c] += space.light[samples[i + c]]
-      if (Math.max(samples[i], samples[i + 1], samples[i + 2]) >= CLIPPED.sample) clipped++
-      count++
-    }
-  return { sum, count, clipped }
-}
-
 function colourOf(sum: number[], { primaries }: Space): CardColour {
   const [X, Y, Z] = times(columns(primaries), sum)
   return [X / Y, 1, Z / Y]
@@ -50,15 +35,15 @@ function colourOf(sum: number[], { primaries }: Space): CardColour {
  */
 export function cardColour(frame: Frame, at: Place, radius: number): CardColour {
   const place: Place = [at[0] * frame.width - 0.5, at[1] * frame.height - 0.5]
-  const { sum, count, clipped } = lightAt(frame, place, Math.max(1, radius * frame.width))
-  if (clipped > CLIPPED.share * count) throw refusal('finish.cardLight')
+  const { sum, count, full } = discSums(frame, place, Math.max(1, radius * frame.width), CLIPPED.sample, frame.space.light)
+  if (full > CLIPPED.share * count) throw refusal('finish.cardLight')
   if (count === 0 || Math.min(...sum) < DARK * count) throw refusal('finish.cardDark')
   return colourOf(sum, frame.space)
 }
 
 /** The colour of a place that becomes grey, however light it is, in px; that of white where nothing can be said, so that nothing changes. */
 export function neutralColour(frame: Frame, at: Place, radius_px: number): CardColour {
-  const { sum, count } = lightAt(frame, at, radius_px)
+  const { sum, count } = discSums(frame, at, radius_px, CLIPPED.sample, frame.space.light)
   return count > 0 && Math.min(...sum) > BLACK * count ? colourOf(sum, frame.space) : WHITE_D50
 }
 

@@ -1,10 +1,9 @@
-import { Button } from 'antd'
 import { measuredBreathing } from '@/core/plan'
 import { significant } from '@/core/units'
 import type { RenderDetail, RunDetail } from '@/schemas'
-import { message } from '../messages'
-import { useKit, useSaveKitItem } from '../api'
+import { useKit } from '../api'
 import { useStoredPlan } from '../useStoredPlan'
+import { KeepInKit } from './KeepInKit'
 
 interface Props {
   run: RunDetail
@@ -15,7 +14,6 @@ interface Props {
 export function BreathingFact({ run, render: { report } }: Props) {
   const { request } = useStoredPlan(run)
   const { data: kit } = useKit()
-  const save = useSaveKitItem()
   const focused = report.frames.flatMap(({ file, role, scale }) => {
     const position_mm = run.frames.find(({ name }) => name === file)?.position_mm ?? undefined
     return role === 'left out' || position_mm === undefined ? [] : [{ scale, position_mm }]
@@ -26,14 +24,6 @@ export function BreathingFact({ run, render: { report } }: Props) {
   // Behind a tube or a close-up lens it is the two together that breathe.
   const byItself = run.sheet && (run.sheet.kind === 'range' || run.sheet.reach === 'lens')
   const lens = byItself ? kit?.lenses.find(({ name }) => name === run.sheet!.lens) : undefined
-  const keep = (item: NonNullable<typeof lens>) =>
-    save.mutate(
-      { shelf: 'lenses', item: { ...item, breathing: times }, id: item.id },
-      {
-        onSuccess: () => void message.success(`Saved with ${item.name}. New plans allow for the edge it costs.`),
-        onError: (error) => void message.error(error.message),
-      },
-    )
   return (
     <>
       <dt>Breathing</dt>
@@ -41,15 +31,14 @@ export function BreathingFact({ run, render: { report } }: Props) {
         {significant(breathing.scale_percent, 2)} %, {times} × a thin lens
       </dd>
       {lens && (
-        <dd>
-          {lens.breathing === times ? (
-            `saved with ${lens.name}`
-          ) : (
-            <Button size="small" loading={save.isPending} onClick={() => keep(lens)}>
-              Save it with {lens.name}
-            </Button>
-          )}
-        </dd>
+        <KeepInKit
+          shelf="lenses"
+          item={{ ...lens, breathing: times }}
+          kept={lens.breathing === times}
+          label={`Save it with ${lens.name}`}
+          keptText={`saved with ${lens.name}`}
+          saved={`Saved with ${lens.name}. New plans allow for the edge it costs.`}
+        />
       )}
     </>
   )

@@ -1,12 +1,10 @@
-import { Button } from 'antd'
-import type { Shelf } from '@/core/kit'
 import { measuredPupil, playOf, strideByScale } from '@/core/plan'
 import { significant } from '@/core/units'
 import type { RenderDetail, RunDetail } from '@/schemas'
-import { useKit, useSaveKitItem } from '../api'
-import { message } from '../messages'
+import { useKit } from '../api'
 import { useUnits } from '../units'
 import { useStoredPlan } from '../useStoredPlan'
+import { KeepInKit } from './KeepInKit'
 
 interface Props {
   run: RunDetail
@@ -38,40 +36,19 @@ export function RailFacts({ run, render: { report } }: Props) {
           <dd>
             {significant(pupil.ratio, 3)} ± {significant(pupil.spread, 1)}
           </dd>
-          {lens && <Keep shelf="lenses" item={{ ...lens, pupilRatio: ratio! }} kept={lens.pupilRatio === ratio} />}
+          {lens && <KeepInKit shelf="lenses" item={{ ...lens, pupilRatio: ratio! }} kept={lens.pupilRatio === ratio} {...withItem(lens.name)} />}
         </>
       )}
       {play_mm !== undefined && rail && (
         <>
           <dt>Play of the screw</dt>
           <dd>{length(play_mm)}: the first step fell short</dd>
-          <Keep shelf="rails" item={{ ...rail, backlash_mm: play! }} kept={rail.backlash_mm === play} />
+          <KeepInKit shelf="rails" item={{ ...rail, backlash_mm: play! }} kept={rail.backlash_mm === play} {...withItem(rail.name)} />
         </>
       )}
     </>
   )
 }
 
-function Keep({ shelf, item, kept }: { shelf: Shelf; item: Parameters<ReturnType<typeof useSaveKitItem>['mutate']>[0]['item']; kept: boolean }) {
-  const save = useSaveKitItem()
-  const { name, id } = item
-  const keep = () =>
-    save.mutate(
-      { shelf, item, id },
-      {
-        onSuccess: () => void message.success(`Saved with ${name}. New plans use it.`),
-        onError: (error) => void message.error(error.message),
-      },
-    )
-  return (
-    <dd>
-      {kept ? (
-        `saved with ${name}`
-      ) : (
-        <Button size="small" loading={save.isPending} onClick={keep}>
-          Save it with {name}
-        </Button>
-      )}
-    </dd>
-  )
-}
+/** What is kept with an item of the kit. */
+const withItem = (name: string) => ({ label: `Save it with ${name}`, keptText: `saved with ${name}`, saved: `Saved with ${name}. New plans use it.` })

@@ -1,12 +1,11 @@
-import { Button } from 'antd'
 import type { Calibration } from '@/core/kit'
 import { strideByScale, type ScaledStride } from '@/core/plan'
 import { dateText, significant } from '@/core/units'
 import type { RenderDetail, RunDetail } from '@/schemas'
-import { useKit, useSaveKitItem } from '../api'
-import { message } from '../messages'
+import { useKit } from '../api'
 import { useUnits } from '../units'
 import { useStoredPlan } from '../useStoredPlan'
+import { KeepInKit } from './KeepInKit'
 
 interface Props {
   run: RunDetail
@@ -17,21 +16,12 @@ interface Props {
 export function StrideFact({ run, render: { report } }: Props) {
   const { plan, request } = useStoredPlan(run)
   const { data: kit } = useKit()
-  const save = useSaveKitItem()
   const { length } = useUnits()
   const scales = report.frames.flatMap(({ role, scale }) => (role === 'left out' ? [] : [scale]))
   const stride = request && strideByScale(scales, request)
   if (!stride || !plan) return null
   const calibration = calibrationOf(run, stride, plan.magnification)
   const kept = calibration && kit?.calibrations.some((other) => other.name === calibration.name && other.stride_mm === calibration.stride_mm)
-  const keep = (item: Calibration) =>
-    save.mutate(
-      { shelf: 'calibrations', item },
-      {
-        onSuccess: () => void message.success('Saved with the kit. New plans use it.'),
-        onError: (error) => void message.error(error.message),
-      },
-    )
   return (
     <>
       <dt>Stride, measured</dt>
@@ -39,15 +29,14 @@ export function StrideFact({ run, render: { report } }: Props) {
         {length(stride.mean_mm)} ± {length(stride.spread_mm)}
       </dd>
       {calibration && (
-        <dd>
-          {kept ? (
-            'saved with the kit'
-          ) : (
-            <Button size="small" loading={save.isPending} onClick={() => keep(calibration)}>
-              Save it for {SAVED_FOR[calibration.kind](calibration)}
-            </Button>
-          )}
-        </dd>
+        <KeepInKit
+          shelf="calibrations"
+          item={calibration}
+          kept={kept ?? false}
+          label={`Save it for ${SAVED_FOR[calibration.kind](calibration)}`}
+          keptText="saved with the kit"
+          saved="Saved with the kit. New plans use it."
+        />
       )}
     </>
   )
@@ -55,7 +44,7 @@ export function StrideFact({ run, render: { report } }: Props) {
 
 const SAVED_FOR: { [K in Calibration['kind']]: (of: Calibration) => string } = {
   step: ({ step }) => `step ${step}`,
-  rail: ({ rail }) => `the dial of ${rail}`,
+  rail: ({ rail }) => rail!,
   click: ({ clicks }) => `${significant(clicks!, 2)} clicks`,
 }
 

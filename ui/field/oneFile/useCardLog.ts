@@ -1,4 +1,4 @@
-import { useCallback, useState } from 'react'
+import { useCallback, useRef, useState } from 'react'
 import { storedEntries, type FieldEntry, type FieldEvent } from '@/core/field'
 import { entryAfter } from '../newEntry'
 
@@ -6,12 +6,13 @@ import { entryAfter } from '../newEntry'
 export function useCardLog(card: string) {
   const key = `nitidus-card ${card}`
   const [{ log, kept }, set] = useState(() => read(key))
+  // Two taps may come before the screen has followed the first.
+  const newest = useRef(log)
   const append = useCallback(
-    (event: FieldEvent) =>
-      set(({ log: before }) => {
-        const next = [...before, entryAfter(before, event)]
-        return { log: next, kept: write(key, next) }
-      }),
+    (event: FieldEvent) => {
+      newest.current = [...newest.current, entryAfter(newest.current, event)]
+      set({ log: newest.current, kept: write(key, newest.current) })
+    },
     [key],
   )
   return { log, kept, append }
