@@ -51,4 +51,8 @@ export function RailFacts({ run, render: { report } }: Props) {
 }
 
 /** What is kept with an item of the kit. */
-const withItem = (name: string) => ({ label: `Save it with ${name}`, keptText: `as the kit has it for ${name}`, saved: `Saved with ${name}. New plans use it.` })
+const withItem = (name: string) => ({
+  label: `Save it with ${name}`,
+  keptText: `as the kit has it for ${name}`,
+  saved: `Saved with ${name}. New plans use it.`,
+})
