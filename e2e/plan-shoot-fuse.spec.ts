@@ -4,7 +4,13 @@ import { download } from './download'
 import { choose } from './select'
 
 /** How large the picture is shown, in percent, as it says above it. */
-const zoomOf = async (page: Page) => Number.parseInt((await page.getByText(/^\d+ %$/).first().textContent())!)
+const zoomOf = async (page: Page) =>
+  Number.parseInt(
+    (await page
+      .getByText(/^\d+ %$/)
+      .first()
+      .textContent())!,
+  )
 
 test('from a plan to a delivered picture with the simulated camera', async ({ page }) => {
   await page.goto('/')
