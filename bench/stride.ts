@@ -7,8 +7,8 @@ import { gaussian, randomStream } from '@/core/simulate'
 import type { FuseReport } from '@/schemas'
 
 /**
- * The stride that the frames themselves tell, against where the simulated focus was: `npm run bench:stride -- 24`. Runs by ring and
- * rail, 8 frames or more, whose steps stray by up to a tenth.
+ * The stride that the frames themselves tell, against where the simulated focus was between the same frames:
+ * `npm run bench:stride -- 24`. Runs by ring and rail, 8 frames or more, whose steps stray by up to a tenth.
  */
 const [runs = '24'] = process.argv.slice(2)
 const folder = path.resolve('dist/bench-stride')
@@ -48,11 +48,9 @@ for (let k = 0; k < Number(runs); k++) {
     mover: { ...macro.mover, kind: mover },
     optics: { ...macro.optics, magnification: mover === 'ring' ? 100 / (near_mm - 100) : magnification },
   } as PlanRequest
-  const found = strideByScale(
-    report.frames.map(({ scale }) => scale),
-    request,
-  )
-  const steps = positions_mm.slice(1).map((place, n) => place - positions_mm[n])
+  const found = strideByScale(report.frames, request)
+  const { first, steps: number } = found ?? { first: 0, steps: count - 1 }
+  const steps = positions_mm.slice(first + 1, first + 1 + number).map((place, n) => place - positions_mm[first + n])
   const mean = steps.reduce((a, b) => a + b) / steps.length
   const spread = Math.sqrt(steps.reduce((sum, step) => sum + (step - mean) ** 2, 0) / (steps.length - 1))
   if (found) {

@@ -177,8 +177,8 @@ function shotOf(run: Run & { title: string }, request: PlanRequest | null) {
 
 /** The stride by the scale of the frames of a render. */
 function scaledStride({ frames }: FuseReport, request: PlanRequest): Stride | null {
-  const scales = frames.flatMap(({ role, scale }) => (role === 'left out' ? [] : [scale]))
-  const found = strideByScale(scales, request)
+  const used = frames.filter(({ role }) => role !== 'left out')
+  const found = strideByScale(used, request)
   return found ? { mean_mm: found.mean_mm, spread_mm: found.spread_mm, steps: found.steps, by: found.by } : null
 }
 

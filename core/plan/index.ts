@@ -1,6 +1,6 @@
 export { apertureAdvice, type ApertureAdvice, type AperturePoint } from './apertures'
 export { measuredPupil, playOf, type MeasuredPupil, type RailFrame } from './railTells'
-export { strideByScale, type ScaledStride } from './strideByScale'
+export { strideByScale, type ScaledFrame, type ScaledStride } from './strideByScale'
 export { measuredBreathing, type Breathing, type FocusedFrame } from './breathing'
 export { fitBudget, type Budget, type BudgetReply, type BudgetWay } from './budget'
 export { cautions, checklist, planCsv, planGcode, type CardContext, type RailMotion, type Surrounding } from './card'

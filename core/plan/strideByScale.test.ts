@@ -9,8 +9,9 @@ import { landscape, macro } from './testRequests'
 const byRing: PlanRequest = { ...macro, mover: { kind: 'ring' } }
 /** f = 100 mm at life size: 200 mm from lens and pupil. */
 const D_mm = 200
-const onRail = (positions: number[]) => positions.map((at) => Math.exp(at / D_mm))
-const breathed = (positions: number[], times = 1) => positions.map((at) => (imageDistance_mm(100, D_mm + at) / imageDistance_mm(100, D_mm)) ** times)
+const onRail = (positions: number[]) => positions.map((at) => ({ scale: Math.exp(at / D_mm) }))
+const breathed = (positions: number[], times = 1) =>
+  positions.map((at) => ({ scale: (imageDistance_mm(100, D_mm + at) / imageDistance_mm(100, D_mm)) ** times }))
 const even = Array.from({ length: 10 }, (_, k) => 0.6 * k)
 
 test('on a rail what stays in focus grows by one part in the distance of the pupil for each mm', () => {
@@ -34,11 +35,23 @@ test('uneven steps are told by their spread, whichever frame the scales are agai
   const places = [0, 0.5, 1.2, 1.7, 2.4, 2.9, 3.6, 4.1]
   const scales = onRail(places)
   const found = strideByScale(
-    scales.map((scale) => scale / scales[3]),
+    scales.map(({ scale }) => ({ scale: scale / scales[3].scale })),
     macro,
   )!
   expect(found.mean_mm).toBeCloseTo(4.1 / 7, 9)
   expect(found.spread_mm).toBeCloseTo(0.107, 2)
+})
+
+test('frames before and behind the subject, which have nothing in focus, do not count', () => {
+  const shares = [0.3, 0.5, 30, 0.4, 20, 25, 23, 0.5, 0.3]
+  // What they show lies in the subject: its scale changes by less than that of where they are focused.
+  const places = [-0.9, -0.5, 0, 0.6, 1.2, 1.8, 2.4, 2.7, 3]
+  const frames = onRail(places).map(({ scale }, k) => ({ scale, share_percent: shares[k] }))
+  const found = strideByScale(frames, macro)!
+  expect(found.steps).toBe(4)
+  expect(found.mean_mm).toBeCloseTo(0.6, 9)
+  expect(found.positions_mm).toHaveLength(9)
+  expect(strideByScale(frames.map((frame, k) => ({ ...frame, share_percent: k === 4 ? 97 : 0.4 })), macro)).toBeUndefined() // prettier-ignore
 })
 
 test('nothing is said of few frames, of a scale that stays, of one that goes to and fro, of a range, or through an objective', () => {
@@ -70,9 +83,6 @@ test.each(['rail', 'ring'] as const)('of a simulated run by %s it is within 3 % 
   // The camera has its magnification in the middle of the series; a plan's is that of the near edge, where the ring focuses closer.
   const magnification = mover === 'ring' ? 100 / (D_mm - positions_mm[4] - 100) : 1
   const request = { ...macro, mover: { ...macro.mover, kind: mover }, optics: { ...macro.optics, magnification } } as PlanRequest
-  const found = strideByScale(
-    motions.map(({ scale }) => scale),
-    request,
-  )!
+  const found = strideByScale(motions, request)!
   expect(Math.abs(found.mean_mm / 1.2 - 1)).toBeLessThan(0.03)
 })

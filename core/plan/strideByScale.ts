@@ -10,26 +10,40 @@ export interface ScaledStride {
   /** Standard deviation of single steps; what registration adds to it is not taken off. */
   spread_mm: number
   steps: number
+  /** The frame that the first of these steps begins at. */
+  first: number
   /** Planes of focus, mm from the first frame's, away from the camera. */
   positions_mm: number[]
   /** What the scale tells it by: how near things grow as the camera nears, or how the lens breathes. */
   by: 'perspective' | 'breathing'
 }
 
+/** A frame as its fuse tells of it. */
+export interface ScaledFrame {
+  /** Against any one of them. */
+  scale: number
+  /** How much of the fused picture it gave; of each as much as of others where that is not known. */
+  share_percent?: number
+}
+
 /** So few frames tell no stride. */
 const LEAST_FRAMES = 4
 /** Below this change of scale over the series registration's own errors are too large beside it. */
 const LEAST_CHANGE = 0.004
+/** A frame that gave less than this part of what one gives on average had nothing in focus. */
+const LEAST_SHARE = 0.15
 /** Part of the planes' spread that an even stride has to explain: else something else moved. */
 const FITS = 0.9
 
 /**
  * The stride of a run whose frames are scaled so against any one of them, in focus order. On a rail the plane of focus stays at one
  * distance d from the entrance pupil, and what lies there grows by 1/d for each mm (d = f (1/m + 1/P), Ray). By the ring the scale goes
- * with the image distance to the power of how the lens breathes, 1 for a thin one: 1/f = 1/u + 1/v. Undefined where the scale hardly
- * changes, goes to and fro, or the optics do not say what it means.
+ * with the image distance to the power of how the lens breathes, 1 for a thin one: 1/f = 1/u + 1/v. Frames before and behind the subject
+ * do not count: all they show lies at another distance than they are focused on. Undefined where the scale hardly changes, goes to and fro,
+ * or the optics do not say what it means.
  */
-export function strideByScale(scales: number[], { optics, mover, subject }: PlanRequest): ScaledStride | undefined {
+export function strideByScale(frames: ScaledFrame[], { optics, mover, subject }: PlanRequest): ScaledStride | undefined {
+  const scales = frames.map(({ scale }) => scale)
   // Of a range the steps are even in one over the distance, and no stride in mm.
   if (optics.kind !== 'lens' || subject.kind === 'range' || scales.length < LEAST_FRAMES) return undefined
   if (Math.max(...scales) / Math.min(...scales) - 1 < LEAST_CHANGE) return undefined
@@ -41,11 +55,21 @@ export function strideByScale(scales: number[], { optics, mover, subject }: Plan
     ? ratios.map((ratio) => pupilDistance_mm(optics, magnification) * Math.log(ratio))
     : focusedBy(ratios, breathing, optics, magnification)
   if (!positions_mm.every(Number.isFinite)) return undefined
-  const mean_mm = (positions_mm.at(-1)! - positions_mm[0]) / (positions_mm.length - 1)
-  if (!(mean_mm > 0) || straightness(positions_mm) < FITS) return undefined
-  const steps = positions_mm.slice(1).map((place, k) => place - positions_mm[k])
+  const [first, behind] = inFocus(frames)
+  const telling = positions_mm.slice(first, behind)
+  if (telling.length < LEAST_FRAMES) return undefined
+  const mean_mm = (telling.at(-1)! - telling[0]) / (telling.length - 1)
+  if (!(mean_mm > 0) || straightness(telling) < FITS) return undefined
+  const steps = telling.slice(1).map((place, k) => place - telling[k])
   const spread_mm = Math.sqrt(steps.reduce((sum, step) => sum + (step - mean_mm) ** 2, 0) / (steps.length - 1))
-  return { mean_mm, spread_mm, steps: steps.length, positions_mm, by: onRail ? 'perspective' : 'breathing' }
+  return { mean_mm, spread_mm, steps: steps.length, first, positions_mm, by: onRail ? 'perspective' : 'breathing' }
+}
+
+/** From the first frame that had something in focus to behind the last. */
+function inFocus(frames: ScaledFrame[]): [number, number] {
+  const least = (LEAST_SHARE * 100) / frames.length
+  const has = ({ share_percent = 100 }: ScaledFrame) => share_percent >= least
+  return [frames.findIndex(has), frames.findLastIndex(has) + 1]
 }
 
 /** By the ring: the first frame is focused on the near edge, as planned. */

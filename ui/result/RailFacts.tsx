@@ -24,7 +24,7 @@ export function RailFacts({ run, render: { report } }: Props) {
   const pupil = request && placed.length === used.length ? measuredPupil(placed, request) : undefined
   const lens = run.sheet?.reach === 'lens' ? kit?.lenses.find(({ name }) => name === run.sheet!.lens) : undefined
   const rail = run.setting?.kind === 'rail' ? kit?.rails.find(({ name }) => name === (run.setting as { rail: string }).rail) : undefined
-  const stride = request && rail && strideByScale(used.map(({ scale }) => scale), request) // prettier-ignore
+  const stride = request && rail && strideByScale(used, request)
   // The order in which they were shot: a screw's play is taken up by the first step.
   const play_mm = stride && playOf(run.sheet?.direction === 'far' ? stride.positions_mm.toReversed() : stride.positions_mm)
   const [ratio, play] = [pupil && Number(significant(pupil.ratio, 3)), play_mm && Number(significant(play_mm, 2))]

@@ -17,8 +17,8 @@ export function StrideFact({ run, render: { report } }: Props) {
   const { plan, request } = useStoredPlan(run)
   const { data: kit } = useKit()
   const { length } = useUnits()
-  const scales = report.frames.flatMap(({ role, scale }) => (role === 'left out' ? [] : [scale]))
-  const stride = request && strideByScale(scales, request)
+  const used = report.frames.filter(({ role }) => role !== 'left out')
+  const stride = request && strideByScale(used, request)
   if (!stride || !plan) return null
   const calibration = calibrationOf(run, stride, plan.magnification)
   const kept = calibration && kit?.calibrations.some((other) => other.name === calibration.name && other.stride_mm === calibration.stride_mm)

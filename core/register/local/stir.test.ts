@@ -14,9 +14,13 @@ function sharesOf(more: Partial<SeriesRequest> = {}, mover: 'ring' | 'rail' = 'r
       { width_px: 480, height_px: 320, mover },
     ),
   )
+  return sharesIn(series)
+}
+
+function sharesIn(series: SimulatedSeries, width_px = 480): number[] {
   const frames = Array.from({ length: series.count }, (_, k) => preparer.fromLuma(luma(series.shoot(k).picture)))
   const pairs = new PairRegistrar()
-  return frames.slice(1).map((frame, k) => stirredShare(frames[k], frame, pairs.register(frames[k], frame, 480).motion, 480))
+  return frames.slice(1).map((frame, k) => stirredShare(frames[k], frame, pairs.register(frames[k], frame, width_px).motion, width_px))
 }
 
 test('where all stands still nothing is said to move, whatever the blur and the unsteady hand', () => {
@@ -26,6 +30,19 @@ test('where all stands still nothing is said to move, whatever the blur and the 
 test('nor where the whole picture was bumped, or comes nearer on a rail', () => {
   expect(Math.max(...sharesOf({ faults: [{ kind: 'bump', frame: 2, shift_percent: 3 }] }))).toBeLessThan(STIRRED)
   expect(Math.max(...sharesOf({}, 'rail'))).toBeLessThan(STIRRED)
+})
+
+test('nor where most is smooth or far out of focus, and shows noise', () => {
+  const camera = { magnification: 0.5, fNumber: 5.6, focalLength_mm: 100 }
+  for (const mover of ['ring', 'rail'] as const) {
+    const series = new SimulatedSeries(
+      closeUp(
+        { scene: 'bowl', seed: 53, positions_mm: [0, 2.6, 5.2, 7.8, 10.4, 13, 15.6, 18.2] },
+        { ...camera, width_px: 720, height_px: 480, mover },
+      ),
+    )
+    expect(Math.max(...sharesIn(series, 720))).toBeLessThan(STIRRED)
+  }
 })
 
 test('a breeze is found in every pair', () => {
