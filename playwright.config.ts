@@ -19,6 +19,8 @@ export default defineConfig({
   ],
   reporter: [['list'], ['json', { outputFile: 'reports/interface.json' }]],
   use: {
+    // What keeps pages for offline fetches every part of the application a second time in each test: only where that is what is tested.
+    serviceWorkers: 'block',
     baseURL: `http://127.0.0.1:${PORT}`,
     viewport: { width: 1280, height: 800 },
     actionTimeout: 120_000,

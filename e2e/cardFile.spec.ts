@@ -4,6 +4,8 @@ import path from 'node:path'
 import { NIB } from '../demo/scenario'
 import { takeOne } from './fieldHand'
 
+test.use({ serviceWorkers: 'allow' })
+
 const FOLDER = path.resolve('.e2e/card-file')
 
 async function newShoot(page: Page, title: string): Promise<number> {

@@ -7,6 +7,8 @@ import { openMend } from './mendRun'
 import { add, deliverOf, keptRecipe } from './recipe'
 import { choose } from './select'
 
+test.use({ serviceWorkers: 'allow' })
+
 let render: number
 let address: string
 

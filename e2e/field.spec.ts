@@ -3,6 +3,8 @@ import sharp from 'sharp'
 import { NIB } from '../demo/scenario'
 import { big, takeOne, untilKept } from './fieldHand'
 
+test.use({ serviceWorkers: 'allow' })
+
 async function newShoot(page: Page, change: object = {}): Promise<number> {
   const { title, subject, scene, plan, sheet } = NIB
   const response = await page.request.post('/api/shoots', { data: { title, subject, scene, plan, sheet, ...change } })

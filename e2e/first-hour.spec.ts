@@ -7,6 +7,8 @@ import { GARDEN, NIB } from '../demo/scenario'
 import { Hand } from './hand'
 import { seriesFiles } from './series'
 
+test.use({ serviceWorkers: 'allow' })
+
 /** The first five of ten tasks of a first hour, done from the screens alone; each tells how many clicks and keys it took. */
 
 const button = (page: Page, name: string | RegExp) => page.getByRole('button', { name })

@@ -3,6 +3,8 @@ import { chromium, expect, test, type Browser, type Page } from '@playwright/tes
 import { GARDEN } from '../demo/scenario'
 import { goThrough, untilKept } from './fieldHand'
 
+test.use({ serviceWorkers: 'allow' })
+
 /** Where the gate lets other devices in: another address of this machine stands for another device's way here. */
 const PHONE = 'https://127.0.0.2:3444'
 
