@@ -54,7 +54,7 @@ try {
       await page.waitForLoadState('networkidle')
       await page.waitForTimeout(2000)
     }
-    await page.evaluate(watch, '[data-testid="zoom-view"] canvas')
+    await page.evaluate(watch, ['[data-testid="zoom-view"] canvas'])
     for (let k = 0; k < MOVES; k++) {
       await page.mouse.move(middle.x + (k % 2 ? 110 : -110) + (k % 7), middle.y + (k % 5))
       await page.waitForTimeout(60)
@@ -74,7 +74,7 @@ try {
   rmSync(folder, { recursive: true, force: true })
 }
 
-/** How soon the proof of a recipe of eight steps answers a slider that is moved: a step in the middle. */
+/** How soon the proof of a recipe of eight steps answers a slider whose handle is dragged: a step in the middle. */
 async function provings(page) {
   const render = page.url().match(/render=(\d+)/)?.[1] ?? '1'
   const steps = [
@@ -96,24 +96,27 @@ async function provings(page) {
   // Sharpening, the last step, is left out while a step before it is dragged: it hardly shows at that size.
   for (const [name, sentence] of [['fifth step', 'Colours 110 %']]) {
     await page.getByRole('button', { name: sentence }).first().click()
-    await page.getByRole('slider').first().focus()
+    const handle = page.getByRole('slider').first()
     await page.waitForTimeout(1000)
-    await page.evaluate(watch, '[data-testid="proof"]')
     const box = await proof.boundingBox()
-    await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2)
+    const at = await handle.boundingBox()
+    const [x, y] = [at.x + at.width / 2, at.y + at.height / 2]
+    await page.mouse.move(x, y)
+    await page.mouse.down()
+    await page.evaluate(watch, ['[data-testid="proof"]', { x: box.x + box.width / 2, y: box.y + box.height / 2 }])
     for (let k = 0; k < 40; k++) {
-      await page.keyboard.press(k % 2 ? 'ArrowRight' : 'ArrowLeft')
-      // Soon enough to be dragged on: at rest the proof is made at its full size, for which a later key would wait.
+      await page.mouse.move(x + (k % 2 ? 14 : -14), y)
       await page.waitForTimeout(120)
     }
+    await page.mouse.up()
     console.log(`proof, ${name.padEnd(10)} slider to pixels: ${figures(await page.evaluate(() => globalThis.taken.splice(0)))}`)
     await page.reload()
     await page.waitForTimeout(4000)
   }
 }
 
-/** In the page: times each move of the pointer, and each arrow key, until the canvas has other pixels there. */
-function watch(selector) {
+/** In the page: times each move of the pointer, and each arrow key, until the canvas has other pixels there, or at a place that is given. */
+function watch([selector, fixed]) {
   const canvas = document.querySelector(selector)
   const context = canvas.getContext('2d')
   globalThis.taken = []
@@ -132,7 +135,7 @@ function watch(selector) {
     requestAnimationFrame(look)
   }
   const listen = { capture: true }
-  globalThis.addEventListener('pointermove', (event) => until((place = { x: event.clientX, y: event.clientY }), event.timeStamp), listen)
+  globalThis.addEventListener('pointermove', (event) => until((place = fixed ?? { x: event.clientX, y: event.clientY }), event.timeStamp), listen)
   globalThis.addEventListener('keydown', (event) => event.key.startsWith('Arrow') && until(place, event.timeStamp), listen)
 }
 

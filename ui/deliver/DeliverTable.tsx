@@ -2,7 +2,7 @@
 
 import { useQuery } from '@tanstack/react-query'
 import dynamic from 'next/dynamic'
-import { memo, useCallback, useDeferredValue, useEffect, useMemo, useState } from 'react'
+import { memo, useCallback, useEffect, useMemo, useState } from 'react'
 import { Checkbox } from 'antd'
 import { shapeAfter, withFacts, type CaptionFacts, type Place, type Recipe, type Step, type StepName } from '@/core/finish'
 import { pixelSizeOf } from '@/core/relief'
@@ -13,6 +13,7 @@ import { coveredAfter, coveredOf } from './covered'
 import { EDITORS, type Editor } from './editors'
 import { Kept } from './Kept'
 import { newStep, placeFor } from './newStep'
+import { useReleased } from './pressed'
 import { Proof } from './Proof'
 import { StepList } from './StepList'
 import { Take } from './Take'
@@ -21,7 +22,7 @@ import { useProof } from './useProof'
 import { useRecipe } from './useRecipe'
 import styles from './deliver.module.css'
 
-/** What stands below the steps follows them when nothing more pressing is to be done. */
+/** What stands below the steps follows them when nothing is dragged. */
 const [LaterTake, LaterKept, LaterAlong] = [memo(Take), memo(Kept), memo(TakeAlong)]
 
 const Overlay = dynamic(() => import('./Overlay').then((part) => part.Overlay), { ssr: false })
@@ -74,7 +75,7 @@ export function DeliverTable({ shoot, run, render }: Props) {
   const covered = useMemo(() => coveredOf(render.report, run.frames[0] ?? crop), [render.report, run.frames, crop])
 
   useKeys({ undo, redo, setUntouched, close: () => setOpen(undefined) })
-  const later = useDeferredValue(recipe)
+  const later = useReleased(recipe)
   const onKept = useCallback((next: Recipe) => (change(next), setOpen(undefined)), [change])
   if (!recipe) return null
   const shape = shapeOf(steps.slice(0, open ?? steps.length), crop)

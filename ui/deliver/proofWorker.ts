@@ -23,14 +23,19 @@ export interface ProofOrder {
 
 export type ProofReply =
   | { loaded: { width: number; height: number; depth: boolean } }
-  | { order: number; quick: boolean; bitmap: ImageBitmap; light?: number[] }
+  | { order: number; quick: boolean; width: number; height: number; pixels: Uint8ClampedArray<ArrayBuffer>; light?: number[] }
   | { order: number; error: string }
 
 /** At the size of the screen, at half of it and at a quarter. */
 let provings: Proving[] = []
-/** At which of them what is dragged is shown; where half the size takes longer than this, a quarter. */
+/**
+ * At which of them what is dragged is shown. Where half the size takes longer than the first of these, a quarter; and half of it again only where
+ * that would take no longer than the second: to and fro would begin anew each time, as each size keeps what it made before by itself.
+ */
 let quickly = 1
-const SOON_ms = 25
+const [TOO_LONG_ms, SOON_ms] = [25, 12]
+/** Half the size has so many times fewer pixels. */
+const FEWER = 4
 
 /** Words that were drawn before, by what they are and how high. */
 const drawn = new Map<string, ReturnType<Tools['words']>>()
@@ -70,9 +75,10 @@ async function prove({ order, steps, lightBefore, clipped, quick, fine }: ProofO
   const at = quick ? (fine ? 1 : quickly) : 0
   const done = await provings[at].prove(steps, quick)
   const took_ms = performance.now() - began
-  // A quarter of the size has a quarter of the pixels of half of it.
-  if (at > 0) quickly = (at === 2 ? 4 * took_ms : took_ms) > SOON_ms ? 2 : 1
-  return { order, quick, bitmap: bitmapOf(done, clipped), light }
+  if (at === 0) quickly = took_ms / FEWER > TOO_LONG_ms ? 2 : 1
+  if (at === 1 && took_ms > TOO_LONG_ms) quickly = 2
+  if (at === 2 && FEWER * took_ms < SOON_ms) quickly = 1
+  return { order, quick, width: done.width, height: done.height, pixels: pixelsOf(done, clipped), light }
 }
 
 /** Marks of places that are white or black altogether: seen on any picture, and on nothing real. */
@@ -84,15 +90,13 @@ const LEVELS = Uint8Array.from({ length: 65536 }, (_, sample) => Math.round(samp
 const OPAQUE = 0xff000000
 const packed = ([red, green, blue]: number[]) => red | (green << 8) | (blue << 16) | OPAQUE
 
-function bitmapOf({ samples, width, height }: Canvas, clipped: boolean): ImageBitmap {
-  const image = new ImageData(width, height)
-  const pixels = new Uint32Array(image.data.buffer)
+/** Pixels as a canvas takes them. Handed over as they are: drawn in here, they would be copied twice and take as long again. */
+function pixelsOf({ samples, width, height }: Canvas, clipped: boolean): Uint8ClampedArray<ArrayBuffer> {
+  const pixels = new Uint32Array(width * height)
   for (let i = 0, o = 0; i < samples.length; i += 3, o++)
     pixels[o] = LEVELS[samples[i]] | (LEVELS[samples[i + 1]] << 8) | (LEVELS[samples[i + 2]] << 16) | OPAQUE
   if (clipped) markClipped(samples, pixels)
-  const canvas = new OffscreenCanvas(width, height)
-  canvas.getContext('2d')!.putImageData(image, 0, 0)
-  return canvas.transferToImageBitmap()
+  return new Uint8ClampedArray(pixels.buffer)
 }
 
 function markClipped(samples: Uint16Array, pixels: Uint32Array): void {
@@ -106,7 +110,7 @@ function markClipped(samples: Uint16Array, pixels: Uint32Array): void {
 addEventListener('message', ({ data: asked }: MessageEvent<ProofLoad | ProofOrder>) => {
   const work = 'load' in asked ? load(asked.load) : prove(asked)
   work.then(
-    (reply) => postMessage(reply, 'bitmap' in reply ? { transfer: [reply.bitmap] } : {}),
+    (reply) => postMessage(reply, 'pixels' in reply ? { transfer: [reply.pixels.buffer] } : {}),
     (error: Error) => postMessage({ order: 'order' in asked ? asked.order : -1, error: error.message } satisfies ProofReply),
   )
 })

@@ -1,6 +1,7 @@
 import { startTransition, useEffect, useLayoutEffect, useRef, useState } from 'react'
 import type { Step } from '@/core/finish'
 import { Sheet } from './sheet'
+import { usePressed } from './pressed'
 import type { ProofLoad, ProofOrder, ProofReply } from './proofWorker'
 
 /** What the proof shows now. */
@@ -12,8 +13,9 @@ export interface Shown {
   light?: number[]
 }
 
-/** Changes that follow each other so soon are of something that is dragged; it is at rest when none comes for so long. */
+/** Something is dragged while a button or key is down; changes that follow each other so soon are taken for that too. */
 const DRAGGED_ms = 600
+/** It is at rest when no change comes for so long. */
 const REST_ms = 200
 /** Half the size and a quarter are whole pixels as well: their shapes differ by less. */
 const SAME_shape = 0.01
@@ -30,6 +32,7 @@ export function useProof(load: ProofLoad['load'], steps: Step[], lightBefore: nu
   /** Width of what is shown for its height. */
   const shape = useRef(0)
   const changed = useRef(-Infinity)
+  const pressed = usePressed()
   const [sheet] = useState(() => new Sheet())
 
   useEffect(() => {
@@ -46,8 +49,8 @@ export function useProof(load: ProofLoad['load'], steps: Step[], lightBefore: nu
       else {
         setError('')
         // What is dragged is shown at once; the screen around it follows where it depends on it, and at rest.
-        const { width, height } = data.bitmap
-        sheet.lay(data.bitmap)
+        const { width, height } = data
+        sheet.lay(new ImageData(data.pixels, width, height))
         const reshaped = Math.abs(width / height / shape.current - 1) > SAME_shape
         shape.current = width / height
         if (!data.quick || data.light || reshaped) startTransition(() => setShown({ width, height, light: data.light }))
@@ -71,12 +74,12 @@ export function useProof(load: ProofLoad['load'], steps: Step[], lightBefore: nu
       }
     }
     const now = performance.now()
-    const quick = now - changed.current < DRAGGED_ms
+    const quick = pressed.current || now - changed.current < DRAGGED_ms
     changed.current = now
     send(quick)
     // Once nothing more comes it is shown as fine as it is.
     const timer = quick ? setTimeout(() => send(false), REST_ms) : undefined
     return () => clearTimeout(timer)
-  }, [facts, steps, lightBefore, clipped, fine])
+  }, [facts, steps, lightBefore, clipped, fine, pressed])
   return { shown, sheet, facts, error }
 }
