@@ -5,12 +5,12 @@ import { DustFinder, withoutDust, type FoundDust } from '.'
 const [WIDTH, HEIGHT] = [480, 320]
 const DUSTY: Fault[] = [{ kind: 'dust', specks: 4 }]
 
-function series(scene: string, seed: number, faults: Fault[]): SimulatedSeries {
+function series(scene: string, seed: number, faults: Fault[], { count = 12, stride_mm = 2.2, magnification = 0.5 } = {}): SimulatedSeries {
   return new SimulatedSeries({
     scene,
     seed,
-    camera: { sensorWidth_mm: 36, width_px: WIDTH, height_px: HEIGHT, focalLength_mm: 100, fNumber: 5.6, magnification: 0.5, mover: 'ring' },
-    positions_mm: Array.from({ length: 12 }, (_, k) => -1 + 2.2 * k),
+    camera: { sensorWidth_mm: 36, width_px: WIDTH, height_px: HEIGHT, focalLength_mm: 100, fNumber: 5.6, magnification, mover: 'ring' },
+    positions_mm: Array.from({ length: count }, (_, k) => -1 + stride_mm * k),
     unsteadiness: { shift_px: 0.7, rotation_deg: 0.03, exposure_ev: 0.02 },
     fullWell: 30_000,
     faults,
@@ -60,6 +60,10 @@ test.each([
 
 test.each(['bowl', 'fossil', 'nib'])('in a clean series of %s nothing is taken for dust', (scene) => {
   expect(search(scene, 12, []).specks).toEqual([])
+})
+
+test.each(['fossil', 'nib'])('nor in a few frames of %s whose slices do not touch', (scene) => {
+  expect(found(series(scene, 10, [], { count: 5, stride_mm: 1.6, magnification: 1 })).specks).toEqual([])
 })
 
 test('a spot on the subject that stays sharp and still is not taken for dust', () => {

@@ -47,6 +47,12 @@ const LEAST_DIP = 0.045
  */
 const CLEAR = { explained: 0.6, steady: 8, dark: 0.16 }
 const DOUBTFUL = { explained: 0.3, steady: 15, dark: 0.22 }
+/**
+ * Few frames, or a place that is cut by the picture's edge, have to say it more clearly still, and of no large spot: what is out of focus by
+ * more from frame to frame than it moves looks alike in as few, too.
+ */
+const FEW = { frames: 10, explained: 0.5, steady: 15, dark: 0.4, radius: 0.0125 }
+type Limits = Pick<typeof CLEAR, 'explained' | 'steady' | 'dark'>
 const MOSTLY = 0.9
 /** Rounds before a first look, at which half of all that is enough, more before a second, and before each weighing anew and the shade. */
 const LOOKS = [0, 6, 25] as const
@@ -130,9 +136,9 @@ function speckOf(field: SensorField, candidate: Disc): Speck | undefined {
   const look = field.closely(part)
   const disc = { ...candidate, x: candidate.x - part.x, y: candidate.y - part.y }
   const [first, second, last] = LOOKS
-  if (!isSteady(look.after(first), disc, 0.5)) return undefined
+  if (!isSteady(look.after(first), disc, 0.5, [CLEAR, DOUBTFUL])) return undefined
   const close = look.after(second)
-  if (!isSteady(close, disc, 1)) return undefined
+  if (!isSteady(close, disc, 1, limitsOf(field, candidate))) return undefined
   const { x, y, radius_px } = centred({ ...part, data: close.shade }, disc)
   const seen = { x: part.x + x, y: part.y + y, radius_px }
   const { x: left, y: top, width, height } = partAround(field, seen)
@@ -155,15 +161,22 @@ function partAround({ width, height }: SensorField, { x, y, radius_px }: Disc): 
 
 const rimOf = (radius_px: number) => Math.max(2, Math.ceil(RIM * radius_px))
 
+/** What a disc has to keep to: any of these. */
+function limitsOf({ frames, width, height }: SensorField, { x, y, radius_px }: Disc): Limits[] {
+  const whole = Math.min(x, y, width - 1 - x, height - 1 - y) > radius_px
+  if (whole && frames.length > FEW.frames) return [CLEAR, DOUBTFUL]
+  return radius_px > FEW.radius * width ? [] : [FEW]
+}
+
 /** Whether each frame alone says that a disc is dark, and equally so; `share` of the limits is enough. */
-function isSteady({ width, height, byFrame, explained }: CloseUp, disc: Disc, share: number): boolean {
+function isSteady({ width, height, byFrame, explained }: CloseUp, disc: Disc, share: number, limits: Limits[]): boolean {
   const dips = byFrame.map((data) => discOf({ width, height, data }, disc)).filter((dip) => !Number.isNaN(dip))
   if (dips.length < LEAST_FRAMES - 1) return false
   const mean = meanOf(dips)
   const spread = Math.sqrt(meanOf(dips.map((dip) => (dip - mean) ** 2)))
   const due = fifth(explained.filter((part) => !Number.isNaN(part)))
   if (fifth(dips) <= share * MOSTLY * mean) return false
-  return [CLEAR, DOUBTFUL].some(({ explained: least, steady, dark }) => due > share * least && mean > share * steady * spread && mean > share * dark)
+  return limits.some(({ explained: least, steady, dark }) => due > share * least && mean > share * steady * spread && mean > share * dark)
 }
 
 /** What four of five have at the least. */

@@ -18,7 +18,7 @@ interface Props {
 
 /** What frames of the printed sheet told, and the way to keep it for plans. */
 export function Measured({ measured, run, kit }: Props) {
-  const { length } = useUnits()
+  const { length, place } = useUnits()
   const { frames, stride_mm, strideSpread_mm, tilt_deg, depthOfFieldRatio, breathing, fieldCurvature, sharpest, magnification } = measured
   const seen = frames.filter(({ focus_mm }) => focus_mm !== null)
   const depths = seen.map(({ depthOfField_mm }) => depthOfField_mm!)
@@ -73,7 +73,7 @@ export function Measured({ measured, run, kit }: Props) {
       <ul className={styles.planes} aria-label="Planes of focus">
         {frames.map(({ file, focus_mm }) => (
           <li key={file}>
-            {file} <b>{focus_mm === null ? 'not told' : length(focus_mm)}</b>
+            {file} <b>{focus_mm === null ? 'not told' : place(focus_mm)}</b>
           </li>
         ))}
       </ul>
