@@ -140,7 +140,7 @@ test('the stride of a run without positions is told by how its frames grew, wher
   const request = JSON.parse(plan_json) as { optics: { focalLength_mm: number; magnification: number; pupilRatio: number } }
   const { focalLength_mm, magnification, pupilRatio } = request.optics
   const pupil_mm = focalLength_mm * (1 / magnification + 1 / pupilRatio)
-  const still = { rotation_deg: 0, dx_px: 0, dy_px: 0, gain_ev: 0, share_percent: 0 }
+  const still = { rotation_deg: 0, dx_px: 0, dy_px: 0, gain_ev: 0, share_percent: 100 / 6 }
   const frames = Array.from({ length: 6 }, (_, k) => ({ file: `f${k}.jpg`, role: 'use', scale: Math.exp((0.45 * k) / pupil_mm), ...still }))
   const report = { style: 'auto', settings: { bits: 16, register: true }, reference: 'f2.jpg', frames, crop: { x: 0, y: 0, width: 60, height: 40 } }
   await db

@@ -1,6 +1,7 @@
 import { WasmKernels } from '@/core/raster/kernels'
 import type { Canvas, Grey, Step, Tools } from '@/core/finish'
 import { proofSamples } from '../proofSamples'
+import { Pace } from './pace'
 import { halved, Proving } from './proving'
 
 /** A picture to try recipes on: loaded once. */
@@ -28,14 +29,7 @@ export type ProofReply =
 
 /** At the size of the screen, at half of it and at a quarter. */
 let provings: Proving[] = []
-/**
- * At which of them what is dragged is shown. Where half the size takes longer than the first of these, a quarter; and half of it again only where
- * that would take no longer than the second: to and fro would begin anew each time, as each size keeps what it made before by itself.
- */
-let quickly = 1
-const [TOO_LONG_ms, SOON_ms] = [25, 12]
-/** Half the size has so many times fewer pixels. */
-const FEWER = 4
+const pace = new Pace()
 
 /** Words that were drawn before, by what they are and how high. */
 const drawn = new Map<string, ReturnType<Tools['words']>>()
@@ -70,14 +64,11 @@ async function load({ render, width, full }: ProofLoad['load']): Promise<ProofRe
 }
 
 async function prove({ order, steps, lightBefore, clipped, quick, fine }: ProofOrder): Promise<ProofReply> {
-  const began = performance.now()
   const light = lightBefore === undefined ? undefined : await provings[1].lightAfter(steps.slice(0, lightBefore))
-  const at = quick ? (fine ? 1 : quickly) : 0
-  const done = await provings[at].prove(steps, quick)
-  const took_ms = performance.now() - began
-  if (at === 0) quickly = took_ms / FEWER > TOO_LONG_ms ? 2 : 1
-  if (at === 1 && took_ms > TOO_LONG_ms) quickly = 2
-  if (at === 2 && FEWER * took_ms < SOON_ms) quickly = 1
+  const began = performance.now()
+  const size = pace.sizeFor(quick, fine)
+  const done = await provings[size].prove(steps, quick)
+  pace.took(size, performance.now() - began)
   return { order, quick, width: done.width, height: done.height, pixels: pixelsOf(done, clipped), light }
 }
 
