@@ -1,9 +1,10 @@
 import { startTransition, useEffect, useRef, useState, type RefObject } from 'react'
 
-const DOWN = ['pointerdown', 'keydown']
-const UP = ['pointerup', 'pointercancel', 'keyup', 'blur']
+const UP = ['pointerup', 'pointercancel', 'keyup']
+/** Keys that move a handle. Others only show something else while they are held, which is not to be coarse. */
+const MOVING = /^(Arrow|Page|Home|End)/
 
-/** Whether a button of the pointer or a key is held down: then something is dragged. `onRelease` is called when it no longer is. */
+/** Whether a button of the pointer or a key that moves a handle is held down: then something is dragged. `onRelease` is called when it no longer is. */
 export function usePressed(onRelease?: () => void): RefObject<boolean> {
   const pressed = useRef(false)
   const released = useRef(onRelease)
@@ -13,12 +14,15 @@ export function usePressed(onRelease?: () => void): RefObject<boolean> {
   useEffect(() => {
     const heard = new AbortController()
     const listen = { capture: true, signal: heard.signal }
-    for (const name of DOWN) window.addEventListener(name, () => (pressed.current = true), listen)
+    window.addEventListener('pointerdown', () => (pressed.current = true), listen)
+    window.addEventListener('keydown', ({ key }) => (pressed.current ||= MOVING.test(key)), listen)
     const up = () => {
       pressed.current = false
       released.current?.()
     }
     for (const name of UP) window.addEventListener(name, up, listen)
+    // Only the window's own: fields that lose the focus tell of that as well, also while a handle is dragged.
+    window.addEventListener('blur', up, { signal: heard.signal })
     return () => heard.abort()
   }, [])
   return pressed
