@@ -24,6 +24,8 @@ export interface ReportFrame {
   /** The farthest that a part of it was followed. */
   bent_px?: number
   correlation?: number
+  /** By what factor its scale against the frame two before it differs when measured by the frame between, as a logarithm. */
+  scale_gap?: number
   share_percent: number
 }
 
@@ -80,6 +82,7 @@ const frameSchema = Joi.object({
   moved_percent: Joi.number(),
   bent_px: Joi.number(),
   correlation: Joi.number(),
+  scale_gap: Joi.number(),
   share_percent: number,
 }).unknown()
 

@@ -179,7 +179,9 @@ function shotOf(run: Run & { title: string }, request: PlanRequest | null) {
 function scaledStride({ frames }: FuseReport, request: PlanRequest): Stride | null {
   const used = frames.filter(({ role }) => role !== 'left out')
   const found = strideByScale(used, request)
-  return found ? { mean_mm: found.mean_mm, spread_mm: found.spread_mm, steps: found.steps, by: found.by } : null
+  if (!found) return null
+  const { mean_mm, spread_mm, spreadKnown, steps, by } = found
+  return { mean_mm, spread_mm, spreadKnown, steps, by }
 }
 
 /** The stride, and the depth of field that the run's survey tells with it. */

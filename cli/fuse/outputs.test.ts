@@ -48,7 +48,10 @@ function fused(crop = { x: 0, y: 0, width: WIDTH, height: HEIGHT }, last = 2): F
     room: new Workspace(new TwinKernels(), WIDTH),
     crop,
     reference: 1,
-    registration: { motions: Array(3).fill(IDENTITY), gains: [1, 1, 1], correlations: [1, 1, 1], lost: [], stirred: [0, 0, 0], reference: 1 },
+    registration: {
+      ...{ motions: Array(3).fill(IDENTITY), gains: [1, 1, 1], correlations: [1, 1, 1], lost: [], stirred: [0, 0, 0] },
+      ...{ scaleGaps: Array(3).fill(undefined), reference: 1 },
+    },
     stopwatch: new Stopwatch(),
   }
 }

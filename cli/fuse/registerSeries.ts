@@ -100,5 +100,5 @@ function withChosen(found: MovedParts, { frames, facts }: Series, { moments = []
 
 function unmoved(count: number, reference: number): SeriesRegistration {
   const all = <T>(value: T): T[] => Array.from({ length: count }, () => value)
-  return { lost: [], reference, motions: all(IDENTITY), gains: all(1), correlations: all(1), stirred: all(0) }
+  return { lost: [], reference, motions: all(IDENTITY), gains: all(1), correlations: all(1), stirred: all(0), scaleGaps: all(undefined) }
 }

@@ -95,6 +95,7 @@ const LEFT_OUT = {
 function frameReport({ registration }: FusedSeries, k: number, share: number): Omit<ReportFrame, 'file' | 'id'> {
   const { scale, rotation_rad, dx_px, dy_px } = registration.motions[k]
   const bend = registration.bends?.[k]
+  const gap = registration.scaleGaps[k]
   return {
     ...(registration.lost.includes(k) ? LEFT_OUT : { role: 'use' as const }),
     scale: rounded(scale, 6),
@@ -103,6 +104,7 @@ function frameReport({ registration }: FusedSeries, k: number, share: number): O
     dy_px: rounded(dy_px, 3),
     gain_ev: rounded(gain_ev(registration.gains[k]), 4),
     moved_percent: rounded(100 * registration.stirred[k], 1),
+    ...(gap !== undefined && { scale_gap: rounded(gap, 6) }),
     ...(bend && { bent_px: rounded(most_px(bend), 2) }),
     correlation: rounded(registration.correlations[k], 3),
     share_percent: rounded(share, 2),

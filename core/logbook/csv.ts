@@ -20,6 +20,7 @@ const COLUMNS: [name: string, of: (entry: LogEntry) => string | number | null][]
   ['stride_mm', (entry) => entry.stride?.mean_mm ?? null],
   ['stride_by', (entry) => entry.stride?.by ?? null],
   ['stride_spread_mm', (entry) => entry.stride?.spread_mm ?? null],
+  ['stride_spread_is', (entry) => (entry.stride ? (entry.stride.spreadKnown ? 'measured' : 'at most') : null)],
   ['depth_of_field_mm', (entry) => entry.depthOfField?.found_mm ?? null],
   ['depth_of_field_of_formula_percent', (entry) => percentOf(entry.depthOfField?.ratio ?? null)],
   ['seconds_a_frame', (entry) => entry.frame_s],

@@ -53,6 +53,8 @@ export interface Stride {
   mean_mm: number
   /** Standard deviation. */
   spread_mm: number
+  /** Else it is only the most that it may be: how it was measured tells no more. */
+  spreadKnown: boolean
   steps: number
   by: 'position' | 'perspective' | 'breathing'
 }
@@ -86,7 +88,7 @@ export function strideOf(positions_mm: number[]): Stride | null {
   if (positions_mm.length < 3) return null
   const places = [...positions_mm].sort((a, b) => a - b)
   const steps = places.slice(1).map((place, k) => place - places[k])
-  return { mean_mm: mean(steps), spread_mm: deviation(steps), steps: steps.length, by: 'position' }
+  return { mean_mm: mean(steps), spread_mm: deviation(steps), spreadKnown: true, steps: steps.length, by: 'position' }
 }
 
 /** The overlap that a plan needed, as far as fewer frames tell: below 0 where slices did not even have to touch; null where it is not known. */

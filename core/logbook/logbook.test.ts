@@ -15,7 +15,7 @@ const entry: LogEntry = {
   planned: { frames: 18, stride_mm: 0.54, overlap: 0.3 },
   frames: 20,
   used: 18,
-  stride: { mean_mm: 0.5512345678, spread_mm: 0.01, steps: 17, by: 'position' },
+  stride: { mean_mm: 0.5512345678, spread_mm: 0.01, spreadKnown: true, steps: 17, by: 'position' },
   depthOfField: { ratio: 1.04, found_mm: 0.8, spread: 0.02 },
   frame_s: 4,
   exposure_ev: 0.06,
@@ -61,9 +61,9 @@ test('the overlap that was needed follows from how many frames were left out, an
 test('as CSV each line has the fields of the head; quotes, commas and lines stay one field, and no word is a formula', () => {
   const [head, ...rows] = logCsv([entry, { ...entry, note: '', planned: null }]).split(/\r\n/)
   expect(rows).toHaveLength(2)
-  expect(head.split(',')).toHaveLength(34)
+  expect(head.split(',')).toHaveLength(35)
   expect(rows[0]).toMatch(
-    /^"Seed, ""winged""",1,2026-05-11T09:30:00.000Z,imported,Body A,Macro 100 mm,5.6,1,rail,18,0.54,30,20,18,0.551235,position,0.01,0.8,104,4,/,
+    /^"Seed, ""winged""",1,2026-05-11T09:30:00.000Z,imported,Body A,Macro 100 mm,5.6,1,rail,18,0.54,30,20,18,0.551235,position,0.01,measured,0.8,104,4,/,
   )
   expect(rows[0]).toMatch(/,9,-40,2,auto,1,12000000,4,seeds tray 4,"'=1\+1 is no formula,\nbut two lines"$/)
   expect(rows[1].split('","').join('').split(',')[10]).toBe('')

@@ -42,6 +42,20 @@ test('uneven steps are told by their spread, whichever frame the scales are agai
   expect(found.spread_mm).toBeCloseTo(0.107, 2)
 })
 
+test('a spread is known where steps differ by more than what two ways of measuring them disagree by, and by three such disagreements', () => {
+  const [straying, gap] = [[0, 0.5, 1.2, 1.7, 2.4, 2.9, 3.6, 4.1], 0.03]
+  const told = (places: number[], gap_mm: number, from = 2) =>
+    strideByScale(
+      onRail(places).map((frame, k) => ({ ...frame, ...(k >= from && { scale_gap: (k % 2 ? gap_mm : -gap_mm) / D_mm }) })),
+      macro,
+    )!
+  expect(told(straying, gap)).toMatchObject({ spreadKnown: true, spread_mm: expect.closeTo(0.107, 3) })
+  expect(told(straying, 0.1)).toMatchObject({ spreadKnown: false, spread_mm: expect.closeTo(Math.hypot(0.107, 0.05), 3) })
+  expect(told(even, gap)).toMatchObject({ spreadKnown: false, spread_mm: expect.closeTo(gap / 2, 6) })
+  expect(told(straying, gap, 6).spreadKnown).toBe(false)
+  expect(strideByScale(onRail(straying), macro)!.spreadKnown).toBe(false)
+})
+
 test('frames before and behind the subject, which have nothing in focus, do not count', () => {
   const shares = [0.3, 0.5, 30, 0.4, 20, 25, 23, 0.5, 0.3]
   // What they show lies in the subject: its scale changes by less than that of where they are focused.

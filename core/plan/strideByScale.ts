@@ -7,8 +7,10 @@ import type { LensOptics, PlanRequest } from './request'
 export interface ScaledStride {
   /** The mean step. */
   mean_mm: number
-  /** Standard deviation of single steps; what registration adds to it is not taken off. */
+  /** Standard deviation of single steps. */
   spread_mm: number
+  /** Whether the steps differ by more than registration's own errors; else the spread is only the most that it may be. */
+  spreadKnown: boolean
   steps: number
   /** The frame that the first of these steps begins at. */
   first: number
@@ -24,6 +26,8 @@ export interface ScaledFrame {
   scale: number
   /** How much of the fused picture it gave; of each as much as of others where that is not known. */
   share_percent?: number
+  /** See `ReportFrame`; where no frame has it, it is not known how far the scales can be trusted. */
+  scale_gap?: number
 }
 
 /** So few frames tell no stride. */
@@ -34,6 +38,12 @@ const LEAST_CHANGE = 0.004
 const LEAST_SHARE = 0.15
 /** Part of the planes' spread that an even stride has to explain: else something else moved. */
 const FITS = 0.9
+/** Steps that differ by so many times what two ways of measuring them disagree by differ indeed. */
+const ABOVE_GAPS = 1.5
+/** A step's own error beside that disagreement, which has those of three measurements. */
+const OF_GAPS = 0.5
+/** Fewer of those say nothing. */
+const LEAST_GAPS = 3
 
 /**
  * The stride of a run whose frames are scaled so against any one of them, in focus order. On a rail the plane of focus stays at one
@@ -61,9 +71,16 @@ export function strideByScale(frames: ScaledFrame[], { optics, mover, subject }:
   const mean_mm = (telling.at(-1)! - telling[0]) / (telling.length - 1)
   if (!(mean_mm > 0) || straightness(telling) < FITS) return undefined
   const steps = telling.slice(1).map((place, k) => place - telling[k])
-  const spread_mm = Math.sqrt(steps.reduce((sum, step) => sum + (step - mean_mm) ** 2, 0) / (steps.length - 1))
-  return { mean_mm, spread_mm, steps: steps.length, first, positions_mm, by: onRail ? 'perspective' : 'breathing' }
+  const asRead_mm = Math.sqrt(steps.reduce((sum, step) => sum + (step - mean_mm) ** 2, 0) / (steps.length - 1))
+  const gaps = frames.slice(first + 2, behind).flatMap(({ scale_gap }) => scale_gap ?? [])
+  const logOfStep = Math.abs(Math.log(scales[behind - 1] / scales[first])) / steps.length
+  const gap_mm = (rootMeanSquare(gaps) / logOfStep) * mean_mm
+  const spreadKnown = gaps.length >= LEAST_GAPS && asRead_mm >= ABOVE_GAPS * gap_mm
+  const spread_mm = spreadKnown || gaps.length === 0 ? asRead_mm : Math.hypot(asRead_mm, OF_GAPS * gap_mm)
+  return { mean_mm, spread_mm, spreadKnown, steps: steps.length, first, positions_mm, by: onRail ? 'perspective' : 'breathing' }
 }
+
+const rootMeanSquare = (values: number[]) => Math.sqrt(values.reduce((sum, value) => sum + value ** 2, 0) / Math.max(1, values.length))
 
 /** From the first frame that had something in focus to behind the last. */
 function inFocus(frames: ScaledFrame[]): [number, number] {

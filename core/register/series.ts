@@ -5,6 +5,7 @@ import { measureLocal, quietLocal, reconcileLocal, steadied, stirredShare, STIRR
 import { PairRegistrar, type PairMotion } from './pair'
 import type { Prepared } from './prepare'
 import { reconcile } from './reconcile'
+import { scaleGaps } from './scaleGaps'
 import { SharpPlaces } from './sharpPlaces'
 
 export interface SeriesRegistration {
@@ -18,6 +19,8 @@ export interface SeriesRegistration {
   gains: number[]
   /** Best correlation with a neighbour: what the motion can be trusted by. */
   correlations: number[]
+  /** How far the scale of each frame can be trusted, see `scaleGaps`. */
+  scaleGaps: (number | undefined)[]
   /** Frames that could not be registered: their motion is worth nothing. */
   lost: number[]
   /** The frame that the motions start from: the one asked for, or the nearest that is not lost. */
@@ -108,6 +111,7 @@ export class SeriesRegistrar {
       ...(this.followed() && { bends: reconcileLocal(localLinks, found.motions, start, size) }),
       stirred: this.stirred,
       correlations: best,
+      scaleGaps: scaleGaps(links, this.count),
       lost: groups.flatMap((group, k) => (group === largest ? [] : [k])),
       reference: start,
     }

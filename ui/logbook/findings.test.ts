@@ -7,7 +7,7 @@ const entry: LogEntry = {
   ...{ body: 'Body A', lens: 'Macro 100 mm', fNumber: 5.6, magnification: 0.5, mover: 'rail' },
   planned: { frames: 18, stride_mm: 0.5, overlap: 0.3 },
   ...{ frames: 18, used: 18, frame_s: 4, exposure_ev: 0.04, flawed: 0, idle: 0, gaps: 0, complete: true, moved_percent: 0 },
-  stride: { mean_mm: 0.5, spread_mm: 0.001, steps: 17, by: 'position' },
+  stride: { mean_mm: 0.5, spread_mm: 0.001, spreadKnown: true, steps: 17, by: 'position' },
   depthOfField: null,
   ...{ needed: null, renders: 1, render: 3, style: 'auto', delivered: 0, bytes: 12e6, stars: 0, note: '', tags: [] },
 }
@@ -22,7 +22,7 @@ test.each<[Partial<LogEntry>, string]>([
   [{ frames: 22, used: 19 }, '22 frames, 18 planned, 3 left out, 4 s each.'],
   [{ planned: null, frames: 1, used: 1, frame_s: null, stride: null }, '1 frame.'],
   [
-    { stride: { mean_mm: 0.6, spread_mm: 0.06, steps: 9, by: 'perspective' } },
+    { stride: { mean_mm: 0.6, spread_mm: 0.06, spreadKnown: true, steps: 9, by: 'perspective' } },
     '0.6 mm apart (0.5 mm planned), told by how the view grew, give or take 10 %.',
   ],
   [{ depthOfField: { ratio: 1.04, found_mm: 0.78, spread: 0.02 } }, 'evenly. Slices 0.78 mm deep, as reckoned. Complete.'],

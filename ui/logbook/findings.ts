@@ -28,11 +28,12 @@ function takenText({ frames: taken, used, planned, frame_s }: LogEntry): string 
 
 function strideText({ stride, planned }: LogEntry, units: UnitSystem): string {
   if (!stride) return ''
-  const { mean_mm, spread_mm, by } = stride
+  const { mean_mm, spread_mm, spreadKnown, by } = stride
   const told = { position: '', perspective: ', told by how the view grew', breathing: ', told by how the lens breathed' }[by]
   const than = planned && Math.abs(mean_mm / planned.stride_mm - 1) > 0.02 ? ` (${lengthText(planned.stride_mm, units)} planned)` : ''
   const spread = (100 * spread_mm) / mean_mm
-  return `${lengthText(mean_mm, units)} apart${than}${told}${spread < 0.5 ? ', evenly' : `, give or take ${significant(spread, 1)} %`}.`
+  const evenly = spread < 0.5 ? ', evenly' : `, ${spreadKnown ? 'give or take' : 'evenly to within'} ${significant(spread, 1)} %`
+  return `${lengthText(mean_mm, units)} apart${than}${told}${evenly}.`
 }
 
 /** Below this difference depth of field is as reckoned, as far as frames tell. */

@@ -26,7 +26,9 @@ export function StrideFact({ run, render: { report } }: Props) {
     <>
       <dt>Stride, measured</dt>
       <dd>
-        {length(stride.mean_mm)} ± {length(stride.spread_mm)}
+        {length(stride.mean_mm)}
+        {stride.spreadKnown ? ' ± ' : ', even to within '}
+        {significant((100 * stride.spread_mm) / stride.mean_mm, 2)} %
       </dd>
       {calibration && (
         <KeepInKit
