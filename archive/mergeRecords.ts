@@ -144,12 +144,25 @@ class Merge {
       const clash = await this.into.selectFrom('frame').select('id').where('run_id', '=', run_id).where('name', '=', frame.name).executeTakeFirst()
       // Two frames of one name came into the same run on two machines: what is here stays.
       if (clash) continue
-      await this.into
+      const made = await this.into
         .insertInto('frame')
         .values({ ...frame, ...(await this.free('frame', id)), run_id })
-        .execute()
+        .returning('id')
+        .executeTakeFirstOrThrow()
       this.moves.push({ from, to: `runs/${run_id}/frames/${frame.file}` })
+      await this.captures(id, made.id, [frame.run_id, run_id])
       this.report.frames++
+    }
+  }
+
+  /** The further captures of a frame that was added. */
+  private async captures(from: number, to: number, [fromRun, toRun]: [number, number]): Promise<void> {
+    for (const { id: _, ...capture } of await this.from.selectFrom('capture').selectAll().where('frame_id', '=', from).orderBy('id').execute()) {
+      await this.into
+        .insertInto('capture')
+        .values({ ...capture, frame_id: to })
+        .execute()
+      this.moves.push({ from: `runs/${fromRun}/frames/${capture.file}`, to: `runs/${toRun}/frames/${capture.file}` })
     }
   }
 

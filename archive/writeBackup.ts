@@ -69,7 +69,9 @@ async function filesOf(database: string, dataFolder: string): Promise<string[]> 
   const folders = new Folders(dataFolder)
   const copy = new SQLite(database, { readonly: true })
   try {
-    const frames = copy.prepare('SELECT run_id, file FROM frame ORDER BY id').all() as { run_id: number; file: string }[]
+    const frames = copy
+      .prepare('SELECT run_id, file FROM frame UNION ALL SELECT run_id, capture.file FROM capture JOIN frame ON frame.id = frame_id')
+      .all() as { run_id: number; file: string }[]
     const renders = copy.prepare('SELECT folder FROM render ORDER BY id').all() as { folder: string }[]
     const inside = await Promise.all(
       renders.map(async ({ folder }) =>

@@ -61,7 +61,7 @@ export async function developMissing(frames: FrameFile[], progress: Progress, re
     await Promise.all(
       missing.map(async ({ name, file, raw }) => {
         await mkdir(path.dirname(file), { recursive: true })
-        await reader.develop(raw!.file, file, raw!.development, name)
+        await reader.developFrame(raw!, file, name)
         progress({ stage: 'develop', frame: ++done, of: missing.length, file: name })
       }),
     )

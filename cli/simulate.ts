@@ -3,7 +3,7 @@ import path from 'node:path'
 import type { Command } from 'commander'
 import { writeGrey, writePicture, writeRaw, writeWhole } from '@/codec'
 import type { TakenWith } from '@/core/formats'
-import { SimulatedSeries, type CameraFile, type SeriesRequest } from '@/core/simulate'
+import { CaptureSeries, SimulatedSeries, type CameraFile, type SeriesRequest } from '@/core/simulate'
 import { check, sceneRequestSchema, type ShootJob } from '@/schemas'
 import { readJson } from './json'
 import { progressTo, type Progress } from './progress'
@@ -33,6 +33,7 @@ export const runShoot = ({ scene, out }: ShootJob, progress: Progress) => shootS
 async function shootSeries(request: SeriesRequest, out: string, progress: Progress, withTruth = false): Promise<void> {
   await mkdir(out, { recursive: true })
   progress({ stage: 'scene', frame: 0, of: request.positions_mm.length })
+  if (request.captures) return shootSets({ ...request, captures: request.captures }, out, progress, withTruth)
   const series = new SimulatedSeries(request)
   const { count } = series
   const frames: object[] = []
@@ -49,6 +50,25 @@ async function shootSeries(request: SeriesRequest, out: string, progress: Progre
   const depthRange_mm = withTruth ? await writeTruth(path.join(out, 'truth'), series) : undefined
   const truth = { ...request, reference: frameName(series.reference, request.files), ...(depthRange_mm && { depthRange_mm }), frames }
   await writeWhole(path.join(out, 'truth.json'), JSON.stringify(truth, null, 2))
+}
+
+/** Several captures of each frame; the truth is twice as fine as the sensor. */
+async function shootSets(request: SeriesRequest & { captures: number }, out: string, progress: Progress, withTruth: boolean): Promise<void> {
+  const series = new CaptureSeries(request)
+  const { count } = series
+  const frames: object[] = []
+  for (let index = 0; index < count; index++) {
+    const { picture, captures, position_mm, exposure } = series.shoot(index)
+    const files = captures.map((_, k) => frameName(index, 'dng').replace('.', `_${String(k + 1).padStart(2, '0')}.`))
+    for (const [k, raw] of captures.entries()) await writeRaw(path.join(out, files[k]), raw, picture, takenWith(request, index, exposure), SOFTWARE)
+    frames.push({ files, position_mm, exposure })
+    progress({ stage: 'frame', frame: index + 1, of: count, file: files[0], position_mm })
+  }
+  if (withTruth) {
+    await mkdir(path.join(out, 'truth'), { recursive: true })
+    await writePicture(path.join(out, 'truth', 'truth_00.png'), series.truth(), { bits: 8 })
+  }
+  await writeWhole(path.join(out, 'truth.json'), JSON.stringify({ ...request, reference: series.reference + 1, frames }, null, 2))
 }
 
 /** The view with everything sharp and its depth; answers the range of depths. */

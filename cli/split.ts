@@ -1,8 +1,11 @@
+import path from 'node:path'
 import type { Command } from 'commander'
-import { readInGroups, readPicture, readFacts, readTakenWith, writeWhole } from '@/codec'
+import { RawReader, readInGroups, readPicture, readFacts, readTakenWith, writeWhole } from '@/codec'
 import { luma } from '@/core/raster'
-import { coarse, splitCard, type CardFrame, type CardSplit } from '@/core/survey'
-import type { FrameFile, SplitJob } from '@/schemas'
+import { isRaw } from '@/core/batch'
+import { findSets } from '@/core/develop'
+import { coarse, splitCard, type CardFrame } from '@/core/survey'
+import type { FrameFile, SplitJob, SplitReport } from '@/schemas'
 import { progressTo, type Progress } from './progress'
 import { framesIn } from './series'
 
@@ -18,18 +21,20 @@ export function addSplit(program: Command): void {
     .option('--progress', 'report progress on standard error, one JSON object a line')
     .action(async (folder: string, { report, progress }: { report?: string; progress?: boolean }) => {
       const tell = progressTo(progress)
-      const found = JSON.stringify(await splitOf(await framesIn(folder, tell, undefined, 'small'), tell), null, 2)
+      const frames = await framesIn(folder, tell, undefined, 'small')
+      const raws = frames.flatMap(({ name }) => (isRaw(name) ? [{ name, file: path.join(folder, name) }] : []))
+      const found = JSON.stringify(await splitOf({ frames, raws }, tell), null, 2)
       if (report) await writeWhole(report, found)
       else console.log(found)
     })
 }
 
 /** The job of kind `split`. */
-export async function runSplit({ frames, report }: SplitJob, progress: Progress): Promise<void> {
-  await writeWhole(report, JSON.stringify(await splitOf(frames, progress)))
+export async function runSplit({ report, ...job }: SplitJob, progress: Progress): Promise<void> {
+  await writeWhole(report, JSON.stringify(await splitOf(job, progress)))
 }
 
-async function splitOf(files: FrameFile[], progress: Progress): Promise<CardSplit> {
+async function splitOf({ frames: files, raws = [] }: Pick<SplitJob, 'frames' | 'raws'>, progress: Progress): Promise<SplitReport> {
   const frames: CardFrame[] = []
   for await (const frame of readInGroups(files, cardFrame)) {
     frames.push(frame)
@@ -37,7 +42,23 @@ async function splitOf(files: FrameFile[], progress: Progress): Promise<CardSpli
   }
   // As they were taken, where all of them tell.
   if (frames.every(({ taken_ms }) => taken_ms !== undefined)) frames.sort((a, b) => a.taken_ms! - b.taken_ms!)
-  return splitCard(frames)
+  const { series, dividers } = splitCard(frames)
+  const originals = new Map(raws.map(({ name, file }) => [name, file]))
+  if (originals.size === 0) return { series, dividers }
+  progress({ stage: 'captures', frame: 0, of: originals.size })
+  const reader = new RawReader(new URL('raw.mjs', import.meta.url))
+  try {
+    return { series: await Promise.all(series.map(async (one) => ({ ...one, ...(await capturesOf(one.files, originals, reader)) }))), dividers }
+  } finally {
+    await reader.close()
+  }
+}
+
+/** The sets that files of one series are, where they are raw and the sensor was shifted between them. */
+async function capturesOf(files: string[], originals: Map<string, string>, reader: RawReader) {
+  if (!files.every((name) => originals.has(name))) return undefined
+  const captures = await findSets(files, (some) => reader.offsets(some.map((name) => originals.get(name)!)))
+  return captures && { captures }
 }
 
 async function cardFrame({ file, name }: FrameFile): Promise<CardFrame> {

@@ -19,6 +19,7 @@ import * as needed from './migrations/013-needed'
 import * as raw from './migrations/014-raw'
 import * as counts from './migrations/015-counts'
 import * as fieldChanges from './migrations/016-field-changes'
+import * as captures from './migrations/017-captures'
 import { explained } from './explained'
 import type { Tables } from './tables'
 
@@ -41,6 +42,7 @@ export const MIGRATIONS = {
   '014-raw': raw,
   '015-counts': counts,
   '016-field-changes': fieldChanges,
+  '017-captures': captures,
 }
 
 /** Name of the database in a data folder. */

@@ -2,4 +2,4 @@ export { connect, DATABASE_FILE, holdsData, MIGRATIONS, now, type Database } fro
 export { explained } from './explained'
 export { DERIVED_VERSION, Folders } from './folders'
 export { lockData, type DataLock } from './lock'
-export type { Frame, Job, Mend, Render, Run, Shoot, Tables } from './tables'
+export type { Capture, Frame, Job, Mend, Render, Run, Shoot, Tables } from './tables'

@@ -10,6 +10,7 @@ export interface Tables {
   shoot: ShootTable
   run: RunTable
   frame: FrameTable
+  capture: CaptureTable
   job: JobTable
   render: RenderTable
   kit_item: KitItemTable
@@ -88,6 +89,24 @@ interface FrameTable {
   aside: number | null
   created_at: string
   binned_at: string | null
+  /** What its other captures take, where it was captured several times with a shifted sensor. */
+  captures_bytes: Generated<number>
+}
+
+/** A capture of a frame beside the first, which is the frame's own file: a file in the same folder. */
+interface CaptureTable {
+  id: Generated<number>
+  uid: string
+  frame_id: number
+  name: string
+  file: string
+  sha256: string
+  bytes: number
+  /** Where the sensor stood, px from the first capture. */
+  x_px: number
+  y_px: number
+  exif_json: string | null
+  created_at: string
 }
 
 interface JobTable {
@@ -193,5 +212,6 @@ export type Mend = Selectable<MendTable>
 export type Shoot = Selectable<ShootTable>
 export type Run = Selectable<RunTable>
 export type Frame = Selectable<FrameTable>
+export type Capture = Selectable<CaptureTable>
 export type Job = Selectable<JobTable>
 export type Render = Selectable<RenderTable>

@@ -1,3 +1,4 @@
+import type { SplitReport } from './surveyReport'
 import type { Recipe } from '@/core/finish'
 import type { FieldEntry } from '@/core/field'
 import type { LogEntry } from '@/core/logbook'
@@ -77,6 +78,8 @@ export interface FrameDetail {
   width: number
   height: number
   bits: number
+  /** How many captures it is merged from: more than one where the sensor was shifted between them. */
+  captures: number
   exif: TakenWith | null
   /** Colour model and profile in words; null in frames of older versions. */
   colour: string | null
@@ -161,7 +164,7 @@ export interface JobResults {
   finish: { name: string }
   take: { name: string }
   survey: SurveyReport
-  split: { series: { files: string[]; reason: string }[] }
+  split: Pick<SplitReport, 'series'>
   measure: MeasuredTarget
   check: CheckReport
   backup: { name: string; bytes: number }

@@ -95,7 +95,7 @@ export {
   storedTaken,
   type StoredColour,
 } from './stored'
-export { splitSchema, surveySchema } from './surveyReport'
+export { splitSchema, surveySchema, type SplitReport } from './surveyReport'
 export {
   batchSchema,
   checkRecipe,

@@ -25,7 +25,15 @@ export interface FrameFile {
   name: string
   file: string
   /** Of a raw frame: the original. It is developed into `file` by whoever needs that first. */
-  raw?: { file: string; development: Development }
+  raw?: RawOriginal
+}
+
+/** What a raw frame is developed from, and how. */
+export interface RawOriginal {
+  file: string
+  development: Development
+  /** Where the frame was captured several times, the sensor shifted in between: its captures, `file` the first of them. */
+  captures?: { file: string; x_px: number; y_px: number }[]
 }
 
 /**
@@ -153,6 +161,8 @@ export interface SurveyJob {
 export interface SplitJob {
   kind: 'split'
   frames: FrameFile[]
+  /** The raw files among them, by their names: what is captured several times with a shifted sensor is told by those. */
+  raws?: { name: string; file: string }[]
   report: string
 }
 
@@ -202,7 +212,13 @@ const frames = Joi.array()
       id: Joi.number().integer(),
       name: Joi.string().min(1).max(1000).required(),
       file: path,
-      raw: Joi.object({ file: path, development: developmentSchema.required() }),
+      raw: Joi.object({
+        file: path,
+        development: developmentSchema.required(),
+        captures: Joi.array()
+          .items(Joi.object({ file: path, x_px: Joi.number().required(), y_px: Joi.number().required() }))
+          .max(64),
+      }),
     }),
   )
   .max(20_000)
@@ -280,7 +296,11 @@ export const JOB_FILES: { [K in JobFile['kind']]: Joi.SchemaMap } = {
     out: path,
   },
   survey: { frames, mover: Joi.valid(...MOVER_KINDS), report: path },
-  split: { frames, report: path },
+  split: {
+    frames,
+    report: path,
+    raws: Joi.array().items(Joi.object({ name: Joi.string().min(1).max(1000).required(), file: path })),
+  },
   measure: { frames, facts: targetFactsSchema.required(), report: path },
   check: {
     files: Joi.array()

@@ -24,6 +24,8 @@ export interface ReportFrame {
   /** The farthest that a part of it was followed. */
   bent_px?: number
   correlation?: number
+  /** Where it was captured several times with a shifted sensor: how many were merged; only the first where so much of it moved between them. */
+  captures?: { taken: number; used: number; moved_percent: number }
   /** By what factor its scale against the frame two before it differs when measured by the frame between, as a logarithm. */
   scale_gap?: number
   share_percent: number
@@ -82,6 +84,7 @@ const frameSchema = Joi.object({
   moved_percent: Joi.number(),
   bent_px: Joi.number(),
   correlation: Joi.number(),
+  captures: Joi.object({ taken: number, used: number, moved_percent: number }).unknown(),
   scale_gap: Joi.number(),
   share_percent: number,
 }).unknown()

@@ -1,6 +1,6 @@
 import { MOVER_KINDS } from '@/core/movers'
 import Joi from 'joi'
-import { CAMERA_FILES, SCENE_NAMES, USUAL_SHEET, type Fault, type SeriesRequest } from '@/core/simulate'
+import { CAMERA_FILES, CAPTURE_COUNTS, SCENE_NAMES, USUAL_SHEET, type Fault, type SeriesRequest } from '@/core/simulate'
 import { positive } from './quantities'
 
 const frame = Joi.number().integer().min(1).max(500).required()
@@ -55,6 +55,7 @@ export const sceneRequestSchema = Joi.object<SeriesRequest>({
   }).default(),
   fullWell: positive('the photons that fill a pixel').max(1e6).default(30_000),
   files: Joi.valid(...CAMERA_FILES),
+  captures: Joi.valid(...CAPTURE_COUNTS).when('files', { not: 'dng', then: Joi.forbidden() }),
   breeze_mm: Joi.number().min(0).max(100),
   wind: Joi.number().min(0).max(10),
   aside_mm: Joi.number().min(0).max(100),

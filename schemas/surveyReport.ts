@@ -1,5 +1,6 @@
 import Joi from 'joi'
-import type { CardSplit, SurveyReport } from '@/core/survey'
+import type { CaptureSets } from '@/core/develop'
+import type { CardSeries, CardSplit, SurveyReport } from '@/core/survey'
 
 const files = Joi.array().items(Joi.string()).required()
 
@@ -45,9 +46,25 @@ export const surveySchema = Joi.object<SurveyReport>({
     .required(),
 }).unknown()
 
-/** What a card was found to hold. */
-export const splitSchema = Joi.object<CardSplit>({
+/** What a card was found to hold: its series, and of raw ones whether their frames were captured several times with a shifted sensor. */
+export interface SplitReport extends Omit<CardSplit, 'series'> {
+  series: (CardSeries & { captures?: CaptureSets })[]
+}
+
+const place = Joi.array().items(Joi.number()).length(2)
+
+export const splitSchema = Joi.object<SplitReport>({
   series: Joi.array()
-    .items(Joi.object({ files, reason: Joi.string().allow('').required() }).unknown())
+    .items(
+      Joi.object({
+        files,
+        reason: Joi.string().allow('').required(),
+        captures: Joi.object({
+          finer: Joi.valid(1, 2).required(),
+          places: Joi.array().items(place).required(),
+          sets: Joi.array().items(files).required(),
+        }),
+      }).unknown(),
+    )
     .required(),
 }).unknown()

@@ -1,9 +1,10 @@
 import { rm } from 'node:fs/promises'
+import { sql } from 'kysely'
 import { refusal } from '@/core/words'
 import { now, type Database } from '@/database'
 import type { BinItem, BinKind } from '@/schemas'
 import type { JobQueue, JobSubject } from './jobs'
-import type { PictureStore } from './pictures'
+import { capturesOf, type PictureStore } from './pictures'
 import { finishedFolder } from './renders'
 
 /** What was deleted is kept this long. */
@@ -102,10 +103,11 @@ export class Bin {
   private async remove(kind: BinKind, id: number): Promise<void> {
     const { folders } = this.store
     const frames = await this.framesOf(kind, id)
+    const captures = await Promise.all(frames.map((frame) => capturesOf(this.db, frame.id)))
     const renders = await this.rendersOf(kind, id)
     await this.db.deleteFrom(kind).where('id', '=', id).execute()
-    for (const { id: frame, uid, run_id, file } of frames) {
-      await rm(folders.frame(run_id, file), { force: true })
+    for (const [k, { id: frame, uid, run_id, file }] of frames.entries()) {
+      for (const one of [{ file }, ...captures[k]]) await rm(folders.frame(run_id, one.file), { force: true })
       await this.forget(`frame-${frame}`)
       await this.store.raw.forget(uid)
     }
@@ -161,7 +163,7 @@ export class Bin {
         const rows = this.db
           .selectFrom(table)
           .innerJoin('run', 'run.id', `${table}.run_id`)
-          .select((e) => e.fn.sum<number | null>(`${table}.bytes`).as('sum'))
+          .select(sql<number | null>`sum(${sql.ref(`${table}.bytes`)}${table === 'frame' ? sql` + frame.captures_bytes` : sql``})`.as('sum'))
         return ('run_id' in of ? rows.where('run.id', '=', of.run_id) : rows.where('run.shoot_id', '=', of.shoot_id)).executeTakeFirstOrThrow()
       }),
     )

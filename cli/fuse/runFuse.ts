@@ -1,11 +1,12 @@
+import { readFile } from 'node:fs/promises'
 import type { FoundDust } from '@/core/dust'
 import { profileName } from '@/core/formats'
 import { most_px } from '@/core/raster'
 import { gain_ev } from '@/core/register'
 import { say, type Sentence } from '@/core/words'
 import type { MovedPart } from '@/core/moving'
-import { RECORD_VERSION, registrationOf, type FuseJob, type FuseReport, type ReportFrame, type ReportPart } from '@/schemas'
-import { writeWhole } from '@/codec'
+import { RECORD_VERSION, registrationOf, type FrameFile, type FuseJob, type FuseReport, type ReportFrame, type ReportPart } from '@/schemas'
+import { mergedFile, writeWhole, type Merged } from '@/codec'
 import type { Progress } from '../progress'
 import { openSeries, type Series } from '../series'
 import { depthScale } from './depth'
@@ -24,16 +25,34 @@ export async function runFuse({ frames, settings, outputs, positions_mm, pixel_m
     await fused.stopwatch.time('encode', () => writeAll(outputs, fused, series, { bits: settings.bits, positions: positions_mm, pixel_mm }))
     return { series, fused }
   })
-  const report = reportOf(series, { settings, positions_mm }, fused)
+  const report = reportOf(series, { settings, positions_mm }, fused, await Promise.all(frames.map(capturesOf)))
   const bends = bendsOf(fused, series)
   if (outputs.bends) await writeWhole(outputs.bends, JSON.stringify(bends))
   if (outputs.registration) await writeWhole(outputs.registration, JSON.stringify(registrationOf(report, bends)))
   if (outputs.report) await writeWhole(outputs.report, JSON.stringify(report, null, 2))
   progress({ stage: 'done', frame: count, of: count })
-  return fused.registration.lost.map((k) => say('series.lost', { name: frames[k].name }))
+  return [
+    ...fused.registration.lost.map((k) => say('series.lost', { name: frames[k].name })),
+    ...report.frames.flatMap(({ file, captures }) =>
+      captures && captures.used < captures.taken ? [say('captures.moved', { name: file, moved_percent: captures.moved_percent })] : [],
+    ),
+  ]
 }
 
-function reportOf({ frames, facts }: Series, { settings, positions_mm }: Pick<FuseJob, 'settings' | 'positions_mm'>, fused: FusedSeries): FuseReport {
+/** What became of the captures of a frame when it was developed. */
+async function capturesOf({ file, raw }: FrameFile): Promise<ReportFrame['captures']> {
+  const kept = raw?.captures && (await readFile(mergedFile(file), 'utf8').catch(() => undefined))
+  if (!kept) return undefined
+  const { captures, used, moved_percent } = JSON.parse(kept) as Merged
+  return { taken: captures, used, moved_percent }
+}
+
+function reportOf(
+  { frames, facts }: Series,
+  { settings, positions_mm }: Pick<FuseJob, 'settings' | 'positions_mm'>,
+  fused: FusedSeries,
+  captures: ReportFrame['captures'][],
+): FuseReport {
   const shares = shareOf(fused, frames.length)
   const { samplesIcc, converted } = facts.colour
   return {
@@ -41,7 +60,12 @@ function reportOf({ frames, facts }: Series, { settings, positions_mm }: Pick<Fu
     style: settings.style,
     settings,
     reference: frames[fused.reference].name,
-    frames: frames.map(({ id, name }, k) => ({ ...(id !== undefined && { id }), file: name, ...frameReport(fused, k, shares[k]) })),
+    frames: frames.map(({ id, name }, k) => ({
+      ...(id !== undefined && { id }),
+      file: name,
+      ...frameReport(fused, k, shares[k]),
+      ...(captures[k] && { captures: captures[k] }),
+    })),
     crop: fused.crop,
     colour: { profile: samplesIcc ? profileName(samplesIcc) : null, converted },
     ...(fused.dust && { dust: specksIn(fused.dust, facts.width) }),

@@ -2,14 +2,25 @@ import { availableParallelism } from 'node:os'
 import { fileURLToPath } from 'node:url'
 import path from 'node:path'
 import { Piscina } from 'piscina'
-import type { Development, NeutralPlace } from '@/core/develop'
+import type { Development, NeutralPlace, Offset } from '@/core/develop'
 import { refusal } from '@/core/words'
+import { writeWhole } from '../writePicture'
+import { mergedFile } from './captures/set'
+import type { Capture, Merged } from './captures'
 import type { NeutralRefused, RawFacts, RawTask } from './thread'
 
 /** Each keeps one core busy, and holds one frame whole, five times over. */
 const THREADS = Math.min(4, availableParallelism())
 /** A thread that has nothing to do goes, and its memory with it. */
 const IDLE_ms = 5000
+
+/** What a raw frame is developed from, and how. */
+export interface RawOriginal {
+  file: string
+  development: Development
+  /** Its captures, where the sensor was shifted between several, `file` the first of them. */
+  captures?: Capture[]
+}
 
 /** Reads raw files in threads, one core a file. */
 export class RawReader {
@@ -37,6 +48,37 @@ export class RawReader {
   async develop(file: string, out: string, development: Development, name = path.basename(file)): Promise<void> {
     const done = await this.ask<boolean>({ ask: 'develop', file, out, development })
     if (!done) throw refusal('raw.unreadable', { name })
+  }
+
+  /**
+   * How far the sensor stood, at each of these files, from where it was at the first.
+   * @throws Refusal naming the first of them where one is damaged, or is of another size.
+   */
+  async offsets(files: string[]): Promise<Offset[]> {
+    const found = await this.ask<Offset[] | null>({ ask: 'offsets', files })
+    if (!found) throw refusal('raw.unreadable', { name: path.basename(files[0]) })
+    return found
+  }
+
+  /**
+   * Merges captures of one focus position, the sensor shifted between them, and develops them into a TIFF file of 16 bits in the wide
+   * space. Where something moved only the first is developed, as large.
+   * @throws Refusal naming the frame where a file of it is damaged.
+   */
+  async merge(captures: Capture[], out: string, development: Development, name: string): Promise<Merged> {
+    const merged = await this.ask<Merged | null>({ ask: 'merge', captures, out, development })
+    if (!merged) throw refusal('raw.unreadable', { name })
+    return merged
+  }
+
+  /**
+   * Develops a frame from what it was taken as: one file, or several captures; of those it is kept beside the picture what became of them.
+   * @throws Refusal naming the frame where a file of it is damaged.
+   */
+  async developFrame({ file, development, captures }: RawOriginal, out: string, name: string): Promise<void> {
+    if (!captures) return this.develop(file, out, development, name)
+    const merged = await this.merge(captures, out, development, name)
+    await writeWhole(mergedFile(out), JSON.stringify(merged))
   }
 
   async close(): Promise<void> {

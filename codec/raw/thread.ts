@@ -1,16 +1,18 @@
 import { readFile } from 'node:fs/promises'
-import type { LibRawSettings } from 'libraw-wasm'
 import sharp from 'sharp'
-import { brightestOf, developmentFrom, neutralMultipliers, toWide, type Development, type NeutralPlace } from '@/core/develop'
+import { brightestOf, developmentFrom, neutralMultipliers, type Development, type NeutralPlace, type Offset } from '@/core/develop'
 import type { TakenWith } from '@/core/formats'
-import type { Interleaved } from '@/core/raster'
-import { profileOf } from '../convert'
-import { writePicture, writeWhole } from '../writePicture'
-import { forgetLibrary, rawLibrary, type RawFile, type RawMetadata } from './library'
+import { writeWhole } from '../writePicture'
+import { developedBy, PLAIN, scalingOf, takenWith, writeDeveloped } from './develop'
+import { forgetLibrary, rawLibrary, type RawFile } from './library'
+import { mergeSet, offsetsOf, type Capture, type Merged, type Opened } from './captures'
 
 /** What a thread is asked to do with a raw file. */
 export type RawTask =
-  { ask: 'look'; file: string; preview?: string; neutral?: NeutralPlace } | { ask: 'develop'; file: string; out: string; development: Development }
+  | { ask: 'look'; file: string; preview?: string; neutral?: NeutralPlace }
+  | { ask: 'develop'; file: string; out: string; development: Development }
+  | { ask: 'offsets'; files: string[] }
+  | { ask: 'merge'; captures: Capture[]; out: string; development: Development }
 
 /** What a raw file tells before it is developed. */
 export interface RawFacts {
@@ -30,9 +32,11 @@ export interface NeutralRefused {
 }
 
 /** Answers what was asked for, or null and false where the file is no raw picture, or is damaged. @throws what the disk says. */
-export default async function work(task: RawTask): Promise<RawFacts | NeutralRefused | null | boolean> {
-  const bytes = await readFile(task.file)
+export default async function work(task: RawTask): Promise<RawFacts | NeutralRefused | Offset[] | Merged | null | boolean> {
   const { LibRaw } = await rawLibrary()
+  if (task.ask === 'offsets') return offsetsOf(task.files, opened(LibRaw))
+  if (task.ask === 'merge') return mergeSet(task.captures, task.out, task.development, opened(LibRaw))
+  const bytes = await readFile(task.file)
   const raw = new LibRaw()
   if (task.ask === 'look') {
     const found = readThrough(raw, () => look(raw, bytes, task.preview !== undefined, task.neutral))
@@ -42,12 +46,26 @@ export default async function work(task: RawTask): Promise<RawFacts | NeutralRef
     if (serves && task.preview) await writeWhole(task.preview, found.small!)
     return { ...found.facts, preview: serves }
   }
-  const developed = readThrough(raw, () => develop(raw, bytes, task.development))
+  const { scaling, gain } = scalingOf(task.development)
+  const developed = readThrough(raw, () => {
+    raw.open(bytes, { ...PLAIN, ...scaling })
+    return developedBy(raw, gain)
+  })
   if (!developed) return false
-  const { taken, ...picture } = developed
-  await writePicture(task.out, picture, { bits: 16, icc: profileOf('wide'), taken, software: 'Nitidus' })
+  await writeDeveloped(task.out, developed)
   return true
 }
+
+/** Opens file after file with one library. */
+const opened =
+  (LibRaw: new () => RawFile): Opened =>
+  (bytes, settings, read) => {
+    const raw = new LibRaw()
+    return readThrough(raw, () => {
+      raw.open(bytes, { ...PLAIN, ...settings })
+      return read(raw)
+    })
+  }
 
 /** A run is checked by pictures of this width. */
 const SMALL_px = 640
@@ -71,17 +89,6 @@ function readThrough<T>(raw: RawFile, read: () => T): T | undefined {
     forgetLibrary()
     return undefined
   }
-}
-
-/** Nothing is done by itself: frames of a series would be made different. Light stays proportional, in the camera's own colours. */
-const PLAIN: LibRawSettings = {
-  noAutoBright: true,
-  adjustMaximumThr: 0,
-  useCameraWb: false,
-  outputColor: 0,
-  outputBps: 16,
-  // The library takes six numbers, whatever its description says.
-  gamm: [1, 1, 0, 0, 0, 0] as unknown as [number, number],
 }
 
 /** Half the size is enough to know how bright it is, and whether it is whole. */
@@ -121,45 +128,4 @@ function previewOf(raw: RawFile): Uint8Array | undefined {
   } catch {
     return undefined
   }
-}
-
-function develop(raw: RawFile, bytes: Buffer, { multipliers, headroom }: Development): Interleaved & { taken: TakenWith } {
-  const [red, green, blue] = multipliers
-  // Where more than white is kept, the library leaves room for it, and finds a colour for what is beyond.
-  const BLENDED = 2
-  const keeps = headroom > 1
-  raw.open(bytes, { ...PLAIN, highlight: keeps ? BLENDED : 0, userMul: [red, green, blue, green] })
-  const facts = raw.metadata(true)
-  const { width, height, data } = raw.imageData()
-  const samples = data as Uint16Array
-  const srgbFromCamera = facts.color_data.rgb_cam.map((row) => row.slice(0, 3))
-  toWide(samples, srgbFromCamera, keeps ? Math.max(...multipliers) / headroom : 1)
-  return { samples, width, height, taken: takenWith(facts) }
-}
-
-function takenWith({
-  camera_model,
-  lens,
-  shutter,
-  aperture,
-  focal_len,
-  iso_speed,
-  timestamp,
-}: Omit<RawMetadata, 'flip' | 'width' | 'height' | 'colors' | 'color_data'>): TakenWith {
-  const known = (value: number) => (value > 0 && Number.isFinite(value) ? Number(value.toPrecision(6)) : undefined)
-  return {
-    body: camera_model?.trim().slice(0, 80) || undefined,
-    lens: lens?.Lens?.trim().slice(0, 80) || undefined,
-    taken_at: timestamp > 0 ? clockOf(timestamp) : undefined,
-    exposure_s: known(shutter),
-    fNumber: known(aperture),
-    focalLength_mm: known(focal_len),
-    iso: known(iso_speed),
-  }
-}
-
-/** Cameras note no time zone, and the library takes theirs for this machine's: what the clock showed, kept as UTC. */
-function clockOf(timestamp: number): string {
-  const at = new Date(timestamp * 1000)
-  return new Date(at.getTime() - at.getTimezoneOffset() * 60_000).toISOString()
 }

@@ -28,16 +28,31 @@ const CAMERA_FROM_XYZ = FILTERS.map((row) => [0, 1, 2].map((column) => row.reduc
  */
 export function countPhotons(light: Picture, setup: SensorSetup, seed: number): RawPicture {
   const { width, height } = light
+  return countAt({ width, height, planes: softened(light, setup.softness_px), finer: 1 }, [0, 0], setup, seed)
+}
+
+/** Light on the sensor, so many times finer than its pixels, softened as those see it. */
+export interface FineLight {
+  width: number
+  height: number
+  planes: Float32Array[]
+  finer: number
+}
+
+/** The same of a sensor that was shifted: by so many of the light's own px. At the border it sees what lies there. */
+export function countAt(light: FineLight, [left, top]: readonly [number, number], setup: Omit<SensorSetup, 'softness_px'>, seed: number): RawPicture {
+  const { planes, finer } = light
+  const [width, height] = [Math.floor(light.width / finer), Math.floor(light.height / finer)]
   const { fullWell, readNoise, exposure } = setup
-  const planes = softened(light, setup.softness_px)
   const counts = new Uint16Array(width * height)
   const random = randomStream(seed + 31)
-  for (let y = 0, i = 0; y < height; y++)
-    for (let x = 0; x < width; x++, i++) {
+  for (let y = 0, to = 0; y < height; y++)
+    for (let x = 0; x < width; x++, to++) {
       const filter = FILTERS[MOSAIC[2 * (y & 1) + (x & 1)]]
+      const i = Math.min(light.height - 1, finer * y + top) * light.width + Math.min(light.width - 1, finer * x + left)
       const photons = ((filter[0] * planes[0][i] + filter[1] * planes[1][i] + filter[2] * planes[2][i]) * exposure * fullWell) / WHITE
       const noisy = photons + gaussian(random) * Math.sqrt(photons + readNoise * readNoise)
-      counts[i] = Math.min(FULL, Math.max(0, Math.round(BLACK + (Math.min(noisy, fullWell) / fullWell) * (FULL - BLACK))))
+      counts[to] = Math.min(FULL, Math.max(0, Math.round(BLACK + (Math.min(noisy, fullWell) / fullWell) * (FULL - BLACK))))
     }
   return { width, height, counts, black: BLACK, white: FULL, cameraFromXyz: CAMERA_FROM_XYZ, neutral: NEUTRAL }
 }

@@ -6,3 +6,7 @@ export type SceneName = (typeof SCENE_NAMES)[number]
 /** What the simulated camera can write: JPEGs, or raw files. */
 export const CAMERA_FILES = ['jpg', 'dng'] as const
 export type CameraFile = (typeof CAMERA_FILES)[number]
+
+/** How many captures the simulated camera can make of a frame, its sensor shifted between them. */
+export const CAPTURE_COUNTS = [4, 8, 16, 32] as const
+export type CaptureCount = (typeof CAPTURE_COUNTS)[number]

@@ -8,11 +8,11 @@ import { gaussian, randomStream } from './random'
 import { sampleMoment, sampleScene } from './sampled'
 import type { SampledScene } from './sampledScene'
 import type { Scene } from './scene'
-import type { CameraFile } from './sceneNames'
+import type { CameraFile, CaptureCount } from './sceneNames'
 import type { SheetSetup } from './scenes/target'
 import { sceneOf } from './scenes'
 import { developSharp } from './sensor'
-import { drifting, takePicture, takeRaw, type Moment } from './takePicture'
+import { drifting, takeLight, takePicture, takeRaw, type Moment, type Taking } from './takePicture'
 
 /** What is asked of the simulator: a scene, a camera, and the planes of focus in the order they are shot. */
 export interface SeriesRequest {
@@ -26,6 +26,8 @@ export interface SeriesRequest {
   fullWell: number
   /** What the camera writes; JPEGs where absent. */
   files?: CameraFile
+  /** Captures to a frame, the sensor shifted between them; one where absent. Raw files only. */
+  captures?: CaptureCount
   /** How far wind carries whatever stands before the backdrop to either side, in mm; the reference is taken in a calm. */
   breeze_mm?: number
   /** How strongly the wind blows that the scene itself knows of: 1 as usual, 0 nothing moves, water neither. */
@@ -95,23 +97,30 @@ export class SimulatedSeries {
 
   /** Shoots frame `index` (0-based). */
   shoot(index: number): SimulatedFrame {
-    const { camera, fullWell, seed, files } = this.request
-    const exposure = this.exposures[index]
-    const shot = this.shots[index]
-    const taking = {
-      strike: shot,
-      dust: this.dust,
-      ...this.moment(index),
-      noise: seed * 7919 + index,
-      exposure,
-      fullWell,
-    }
-    const view = this.views[index]
+    const { camera, files } = this.request
+    const [view, taking] = [this.views[index], this.taking(index)]
     const taken =
       files === 'dng'
         ? takeRaw(this.sampled, this.scene, camera, view, taking)
         : { picture: takePicture(this.sampled, this.scene, camera, view, taking) }
-    return { ...taken, position_mm: shot.position_mm, motion: this.motion(index), exposure, faults: shot.faults }
+    return { ...taken, ...this.factsOf(index) }
+  }
+
+  /** The light of frame `index` as pixels of the sensor see it that are so many px wide. */
+  expose(index: number, pixel_px: number): ReturnType<typeof takeLight> & Omit<SimulatedFrame, 'picture' | 'raw'> {
+    const taking = { ...this.taking(index), pixel_px }
+    return { ...takeLight(this.sampled, this.scene, this.request.camera, this.views[index], taking), ...this.factsOf(index) }
+  }
+
+  private taking(index: number): Taking {
+    const { fullWell, seed } = this.request
+    const noise = seed * 7919 + index
+    return { strike: this.shots[index], dust: this.dust, ...this.moment(index), noise, exposure: this.exposures[index], fullWell }
+  }
+
+  private factsOf(index: number): Omit<SimulatedFrame, 'picture' | 'raw'> {
+    const { position_mm, faults } = this.shots[index]
+    return { position_mm, motion: this.motion(index), exposure: this.exposures[index], faults }
   }
 
   /** The reference frame's view with everything sharp and no noise; with what moves where it lay in frame `index`, if one is named. */

@@ -3,12 +3,12 @@ import { createPicture, type Picture, type Rectangle } from '../raster'
 import { diffraction_px, spherical_px, type CameraSetup, type View } from './camera'
 import { exposeLens } from './exposeLens'
 import { strike, type Speck, type Strike } from './faults'
-import { countPhotons } from './mosaic'
+import { countPhotons, type FineLight } from './mosaic'
 import { gaussian, randomStream } from './random'
 import { sampleMoment } from './sampled'
 import type { SampledScene } from './sampledScene'
 import type { Scene } from './scene'
-import { develop, type SensorSetup } from './sensor'
+import { develop, softened, type SensorSetup } from './sensor'
 
 /** When something is seen: what moves lies elsewhere each time. */
 export interface Moment {
@@ -26,6 +26,8 @@ export interface Taking extends Moment {
   noise: number
   exposure: number
   fullWell: number
+  /** How many px of the picture a pixel of the sensor is wide; one where absent. */
+  pixel_px?: number
   /** The part of the picture to take; all of it where absent. */
   window?: Rectangle
 }
@@ -53,10 +55,20 @@ export function takeRaw(
   return { raw: countPhotons(light, sensor, noise), picture: develop(light, sensor, noise) }
 }
 
+/** What a sensor whose pixels are so many px wide is offered, at every px: whatever place it is shifted to, it counts what lies there. */
+export function takeLight(
+  ...[sampled, scene, camera, view, taking]: [SampledScene, Scene, CameraSetup, View, Omit<Taking, 'window'> & { pixel_px: number }]
+): { light: FineLight; picture: Picture; sensor: SensorSetup; noise: number } {
+  const { light, sensor, noise } = lightOn(sampled, scene, camera, view, taking)
+  const { width, height } = light
+  const planes = softened(light, sensor.softness_px)
+  return { light: { width, height, planes, finer: taking.pixel_px }, picture: develop(light, sensor, noise), sensor, noise }
+}
+
 /** The light on the sensor, around the part that is asked for as far as it spreads, and what the sensor makes of it. */
 function lightOn(sampled: SampledScene, scene: Scene, camera: CameraSetup, view: View, taking: Taking) {
-  const { strike: struck, dust, moment, exposure, fullWell } = taking
-  const softness_px = Math.hypot(diffraction_px(camera), spherical_px(camera), PIXEL_SOFTNESS_px)
+  const { strike: struck, dust, moment, exposure, fullWell, pixel_px = 1 } = taking
+  const softness_px = Math.hypot(diffraction_px(camera), spherical_px(camera), PIXEL_SOFTNESS_px * pixel_px)
   const whole = { x: 0, y: 0, width: camera.width_px, height: camera.height_px }
   const exposed = taking.window ? grownWithin(taking.window, Math.ceil(3 * softness_px + struck.shake_px) + 1, whole) : whole
   const drift = drifting(sampled, taking)

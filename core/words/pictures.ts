@@ -12,6 +12,11 @@ export const PICTURES = {
   'raw.neutralDark': 'It is too dark there to tell a colour. Choose a lighter place.',
   'raw.neutralPlace': '--neutral takes two numbers with a comma between, such as 1200,800: px of that frame from the left and from the top.',
   'raw.rendersExist': 'Pictures were made of these frames as they are developed now. Bring the frames again as a run of their own.',
+  'captures.moved': ({ name, moved_percent }: Named & { moved_percent: number }) =>
+    moved_percent > 0
+      ? `${name}: ${moved_percent} % of the picture moved between its captures, so that only the first was used.`
+      : `${name}: its captures are not complete, so that only the first was used.`,
+  'captures.rendersExist': 'Pictures were made of these frames with their captures together. Bring the captures again as a run of their own.',
   'raw.none': ({ folder }: { folder: string }) => `There is no raw file in ${folder}. Name the folder that they are in.`,
   'raw.unreadable': ({ name }: Named) =>
     `${name} cannot be read as a raw file: it is damaged, or its camera is not known here. Copy it from the card again, or convert it to DNG or TIFF first.`,

@@ -1,3 +1,4 @@
+export { captureCounts, capturesOf, gatherCaptures, takeCapturesApart } from './captures'
 export { cardIn } from './card'
 export { depthArea, linesThrough, walkOver } from './depths'
 export { colouredDepth, colouredSourceMap, frameArea, frameAreaSamples, sourceAt, thumbnail, zoomPyramid } from './derived'

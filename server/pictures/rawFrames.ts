@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto'
 import { mkdir, readdir, rm, stat, utimes } from 'node:fs/promises'
 import path from 'node:path'
-import { profileOf, RawReader, type RawFacts } from '@/codec'
+import { profileOf, RawReader, type Capture as CaptureFile, type RawFacts } from '@/codec'
 import { isRaw } from '@/core/batch'
 import type { Development, NeutralPlace } from '@/core/develop'
 import { profileName } from '@/core/formats'
@@ -9,6 +9,7 @@ import { refusal } from '@/core/words'
 import type { Database, Folders, Frame, Tables } from '@/database'
 import { storedDevelopment, type FrameFile, type RunDevelopment, type StoredColour } from '@/schemas'
 import type { Transaction } from 'kysely'
+import { capturesOf } from './captures'
 
 type RawFrame = Pick<Frame, 'uid' | 'run_id' | 'name' | 'file'>
 
@@ -47,10 +48,11 @@ export class RawFrames {
   /** A raw frame for the engine, which develops it if nobody has. */
   async forEngine({ id, ...frame }: RawFrame & { id: number }): Promise<FrameFile> {
     const development = await this.developmentOf(frame.run_id)
-    const file = this.developed(frame.uid, development)
+    const captures = await this.capturesOf({ id, ...frame })
+    const file = this.developed(frame.uid, development, captures)
     // What is asked for is in use.
     await utimes(file, new Date(), new Date()).catch(() => undefined)
-    return { id, name: frame.name, file, raw: { file: this.original(frame), development } }
+    return { id, name: frame.name, file, raw: { file: this.original(frame), development, ...(captures && { captures }) } }
   }
 
   /** The camera's own small picture of a raw frame, where it has one that shows what the whole one will. */
@@ -62,13 +64,21 @@ export class RawFrames {
   }
 
   /** A raw frame developed: at once where it is not yet. @throws Refusal where it cannot be read. */
-  async picture(frame: RawFrame): Promise<string> {
-    const development = await this.developmentOf(frame.run_id)
-    const file = this.developed(frame.uid, development)
+  async picture(frame: RawFrame & { id: number }): Promise<string> {
+    const { file, raw } = await this.forEngine(frame)
     if (await isThere(file)) return file
     await mkdir(path.dirname(file), { recursive: true })
-    await this.reader.develop(this.original(frame), file, development, frame.name)
+    await this.reader.developFrame(raw!, file, frame.name)
     return file
+  }
+
+  /** A frame's captures, where it has several. @throws Refusal where one of them is gone. */
+  private async capturesOf(frame: RawFrame & { id: number }): Promise<CaptureFile[] | undefined> {
+    const others = await capturesOf(this.db, frame.id)
+    if (others.length === 0) return undefined
+    const files = others.map(({ name, file, x_px, y_px }) => ({ name, file: this.folders.frame(frame.run_id, file), x_px, y_px }))
+    for (const { name, file } of files) if (!(await isThere(file))) throw refusal('frame.fileGone', { name })
+    return [{ file: this.original(frame), x_px: 0, y_px: 0 }, ...files.map(({ file, x_px, y_px }) => ({ file, x_px, y_px }))]
   }
 
   /**
@@ -130,8 +140,12 @@ export class RawFrames {
   }
 
   /** Developed otherwise it is another file: nothing that was made before is taken for it. */
-  private developed(uid: string, development: Development): string {
-    const how = createHash('sha256').update(JSON.stringify(development)).digest('hex').slice(0, 8)
+  private developed(uid: string, development: Development, captures?: CaptureFile[]): string {
+    const places = captures?.map(({ x_px, y_px }) => [x_px, y_px])
+    const how = createHash('sha256')
+      .update(JSON.stringify(places ? [development, places] : development))
+      .digest('hex')
+      .slice(0, 8)
     return this.folders.derived('developed', `${uid}-${how}.tif`)
   }
 }

@@ -23,9 +23,14 @@ function storedColourOf({ colour: { model, icc } }: Pick<PictureFacts, 'colour'>
 }
 
 /** @throws Refusal where a frame's name is taken, or its size or colours are not those of the run. */
-export function checkFits(row: Pick<Frame, 'name' | 'width' | 'height' | 'colour_json'>, colour: StoredColour, others: Frame[]): void {
+export function checkFits(
+  row: Pick<Frame, 'name' | 'width' | 'height' | 'colour_json'>,
+  colour: StoredColour,
+  others: Frame[],
+  captures: { name: string }[] = [],
+): void {
   const { name, width, height } = row
-  if (others.some((frame) => frame.name === name)) throw refusal('frame.nameTaken', { name })
+  if ([...others, ...captures].some((other) => other.name === name)) throw refusal('frame.nameTaken', { name })
   const other = others.find((frame) => frame.width !== width || frame.height !== height)
   if (other) throw refusal('frame.size', { name, size: `${width} × ${height}`, other: other.name, otherSize: `${other.width} × ${other.height}` })
   const strange = others.find(({ colour_json }) => colour_json !== null && colour_json !== row.colour_json)

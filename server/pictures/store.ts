@@ -11,6 +11,7 @@ import type { FrameFile } from '@/schemas'
 import type { Transaction } from 'kysely'
 import type { Environment } from '../environment'
 import { openImport, regularFile, sizedFile } from './importFolder'
+import { capturesOfRun } from './captures'
 import { plainName, storedName } from './names'
 import { RawFrames } from './rawFrames'
 import { checkFits, factsOf } from './received'
@@ -86,10 +87,11 @@ export class PictureStore {
           return lost
         }
         const others = await transaction.selectFrom('frame').selectAll().where('run_id', '=', runId).execute()
-        const twin = once && others.find((other) => other.sha256 === sha256 && other.binned_at === null)
+        const captures = await capturesOfRun(transaction, runId)
+        const twin = once && [...others.filter(({ binned_at }) => binned_at === null), ...captures].find((other) => other.sha256 === sha256)
         if (twin) throw refusal('frame.twice', { name, twin: twin.name })
-        checkFits(row, colour, others)
-        const file = storedName(name, row.uid, others)
+        checkFits(row, colour, others, captures)
+        const file = storedName(name, row.uid, [...others, ...captures])
         const frame = await transaction
           .insertInto('frame')
           .values({ ...row, file })
@@ -172,12 +174,12 @@ export class PictureStore {
   async checkRoom(bytes: number): Promise<void> {
     const { quota_MB } = this.environment
     if (quota_MB === undefined) return
-    const used = (await this.sumOf('frame')) + (await this.sumOf('render'))
+    const used = (await this.sumOf('frame')) + (await this.sumOf('capture')) + (await this.sumOf('render'))
     if (used + bytes > quota_MB * 1e6) throw refusal('disk.quota', { used_MB: Math.round(used / 1e6), quota_MB })
   }
 
-  /** Bytes of all originals or renders, those in the bin included. */
-  async sumOf(table: 'frame' | 'render'): Promise<number> {
+  /** Bytes of all originals, further captures or renders, those in the bin included. */
+  async sumOf(table: 'frame' | 'capture' | 'render'): Promise<number> {
     const { sum } = await this.db
       .selectFrom(table)
       .select((e) => e.fn.sum<number | null>('bytes').as('sum'))
@@ -200,7 +202,7 @@ export class PictureStore {
   /** The frame that these bytes were, where its file is gone or damaged, or it lies in the bin, out of which it is taken. */
   private async lostFrame(db: Transaction<Tables>, row: Pick<Frame, 'run_id' | 'name' | 'sha256'>): Promise<Frame | undefined> {
     const known = await db.selectFrom('frame').selectAll().where('run_id', '=', row.run_id).where('name', '=', row.name).executeTakeFirst()
-    if (!known) return undefined
+    if (!known) return this.lostCapture(db, row)
     const same = known.sha256 === row.sha256
     if (known.binned_at !== null && same) {
       await db.updateTable('frame').set({ binned_at: null }).where('id', '=', known.id).execute()
@@ -211,11 +213,22 @@ export class PictureStore {
     return known
   }
 
-  private async isWhole(frame: Frame): Promise<boolean> {
-    if (!(await this.isHere(frame))) return false
+  /** The same for a capture of a frame: what is put back is its file. */
+  private async lostCapture(
+    db: Transaction<Tables>,
+    { run_id, name, sha256 }: Pick<Frame, 'run_id' | 'name' | 'sha256'>,
+  ): Promise<Frame | undefined> {
+    const capture = (await capturesOfRun(db, run_id)).find((other) => other.name === name && other.sha256 === sha256)
+    if (!capture || (await this.isWhole({ ...capture, run_id }))) return undefined
+    const frame = await db.selectFrom('frame').selectAll().where('id', '=', capture.frame_id).executeTakeFirstOrThrow()
+    return { ...frame, file: capture.file }
+  }
+
+  private async isWhole(original: Pick<Frame, 'run_id' | 'file' | 'bytes' | 'sha256'>): Promise<boolean> {
+    if (!(await this.isHere(original))) return false
     const hash = createHash('sha256')
-    await pipeline(createReadStream(this.folders.frame(frame.run_id, frame.file)), hash)
-    return hash.digest('hex') === frame.sha256
+    await pipeline(createReadStream(this.folders.frame(original.run_id, original.file)), hash)
+    return hash.digest('hex') === original.sha256
   }
 
   /** Moves a received file to its place; both the file and its name are on the disk when this answers. */

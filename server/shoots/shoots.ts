@@ -23,7 +23,7 @@ import {
 } from '@/schemas'
 import { FieldLogs } from '../field'
 import type { KitStore } from '../kit'
-import type { PictureStore } from '../pictures'
+import { captureCounts, takeCapturesApart, type PictureStore } from '../pictures'
 import { framesOfRun } from './framesToFuse'
 import { summariesOf } from './summary'
 
@@ -180,8 +180,15 @@ export class Shoots {
     await this.store.raw.developLike(frame, neutral)
   }
 
+  /** Makes every capture of a run a frame of its own again. @throws Refusal where pictures were made of it. */
+  async takeCapturesApart(runId: number): Promise<void> {
+    await this.runRow(runId)
+    await takeCapturesApart(this.db, runId)
+  }
+
   private async run(run: Run): Promise<RunDetail> {
     const frames = await framesOfRun(this.db, run.id)
+    const captures = await captureCounts(this.db, run.id)
     const renders = await this.db
       .selectFrom('render')
       .selectAll()
@@ -201,17 +208,17 @@ export class Shoots {
       planRequest: storedPlan(plan_json),
       sheet,
       setting: sheet && settingBy(sheet, kit_json),
-      frames: await Promise.all(frames.map((frame) => this.frame(frame))),
+      frames: await Promise.all(frames.map((frame) => this.frame(frame, captures.get(frame.id)))),
       development: development_json ? storedDevelopment(development_json) : null,
       survey: survey_json ? storedSurvey(survey_json) : null,
       renders: renders.map(({ id, created_at, bytes, report_json }) => ({ id, created_at, bytes, report: storedReport(report_json) })),
     }
   }
 
-  private async frame(frame: Frame): Promise<FrameDetail> {
+  private async frame(frame: Frame, captures = 1): Promise<FrameDetail> {
     const { id, name, sha256, bytes, width, height, bits, position_mm, aside, created_at, exif_json, colour_json } = frame
     return {
-      ...{ id, name, sha256, bytes, width, height, bits, position_mm, created_at },
+      ...{ id, name, sha256, bytes, width, height, bits, captures, position_mm, created_at },
       aside: aside === null ? null : aside === 1,
       exif: exif_json ? storedTaken(exif_json) : null,
       colour: colour_json ? colourName(colour_json) : null,

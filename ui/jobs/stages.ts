@@ -32,6 +32,7 @@ const STAGES: Record<string, string> = {
   inspect: 'comparing frame',
   survey: 'frame',
   split: 'frame',
+  captures: 'looking for captures of one frame',
   measure: 'frame',
   read: 'reading the picture',
   write: 'writing the picture',

@@ -15,6 +15,7 @@ export function Facts({ render, run, frames }: { render: RenderDetail; run: RunD
   const reference = frames.find(({ file }) => file === report.reference)
   const shift = Math.max(...report.frames.map(({ dx_px, dy_px }) => Math.hypot(dx_px, dy_px)))
   const parts = partsText(report)
+  const captures = capturesText(report, frames)
   const scales = report.frames.map(({ scale }) => scale)
   const breathing = 100 * (Math.max(...scales) / Math.min(...scales) - 1)
   return (
@@ -33,6 +34,12 @@ export function Facts({ render, run, frames }: { render: RenderDetail; run: RunD
         <dd>
           {report.crop.width} × {report.crop.height} px
         </dd>
+        {captures && (
+          <>
+            <dt>Captures</dt>
+            <dd>{captures}</dd>
+          </>
+        )}
         <dt>Largest shift</dt>
         <dd>{significant(shift, 2)} px</dd>
         {parts && (
@@ -51,6 +58,16 @@ export function Facts({ render, run, frames }: { render: RenderDetail; run: RunD
       </dl>
     </section>
   )
+}
+
+/** How many captures each frame was merged from, and where that was not done; nothing where each frame was one. */
+function capturesText({ frames }: FuseReport, named: NamedFrame[]): string | undefined {
+  const taken = Math.max(0, ...frames.map(({ captures }) => captures?.taken ?? 0))
+  if (taken === 0) return undefined
+  const alone = frames.filter(({ captures }) => !captures || captures.used < taken)
+  if (alone.length === 0) return `${taken} merged for each frame`
+  const numbers = alone.map(({ file }) => named.find((frame) => frame.file === file)?.number ?? file)
+  return `${taken} merged for each frame; of ${numbers.join(', ')} only one is used, as something moved between them`
 }
 
 /** What became of parts that moved on their own; nothing in reports of older renders, which did not ask. */

@@ -14,6 +14,7 @@ import { Flick } from './Flick'
 import { FrameList } from './FrameList'
 import { FuseControls } from './FuseControls'
 import { MissingFiles } from './MissingFiles'
+import { CaptureSets } from './CaptureSets'
 import { RawDevelopment } from './RawDevelopment'
 import { sortedFrames, SurveyReportView, type SortedFrame } from '../survey'
 import { useFocusText } from '../useFocusText'
@@ -102,6 +103,7 @@ export function Run({ run, shoot, busy, selected, onSelect }: Props) {
       </div>
       <MissingFiles run={run} shootId={shoot.id} />
       {run.development && <RawDevelopment run={run} development={run.development} shootId={shoot.id} disabled={busy} />}
+      <CaptureSets run={run} shootId={shoot.id} disabled={busy} />
       <SurveyReportView
         survey={run.survey}
         busy={survey.isPending}
@@ -116,7 +118,9 @@ export function Run({ run, shoot, busy, selected, onSelect }: Props) {
 }
 
 function splitText(series: JobResults['split']['series']): string {
-  if (series.length === 1) return 'All frames belong to one series.'
+  const sets = series.flatMap(({ captures }) => captures?.sets ?? [])
+  const merged = sets.length > 0 ? ` ${sets.flat().length} captures with a shifted sensor are ${sets.length} frames.` : ''
+  if (series.length === 1) return `All frames belong to one series.${merged}`
   const reasons = series.slice(1).map(({ reason }) => reason)
-  return `${series.length} series: ${reasons.join('; ')}.`
+  return `${series.length} series: ${reasons.join('; ')}.${merged}`
 }

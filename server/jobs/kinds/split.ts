@@ -5,6 +5,8 @@ import Joi from 'joi'
 import { refusal } from '@/core/words'
 import { now } from '@/database'
 import { check, splitSchema } from '@/schemas'
+import { isRaw } from '@/core/batch'
+import { capturesOf, gatherCaptures } from '../../pictures'
 import { framesOfRun } from '../../shoots/framesToFuse'
 import type { JobKindWork } from '../kind'
 
@@ -18,13 +20,21 @@ export const split: JobKindWork<'split', object> = {
   prepare: async ({ db, store, job, scratch }) => {
     const frames = await framesOfRun(db, job.run_id!)
     if (frames.length < 2) throw refusal('run.tooFew', { count: frames.length })
-    return { kind: 'split', frames: await Promise.all(frames.map((frame) => store.smallOf(frame))), report: path.join(scratch, 'split.json') }
+    // Frames whose captures are together already are frames like others.
+    const single = frames.every(({ captures_bytes }) => captures_bytes === 0)
+    const raws = frames.flatMap(({ run_id, name, file }) => (isRaw(name) ? [{ name, file: store.folders.frame(run_id, file) }] : []))
+    return {
+      kind: 'split',
+      frames: await Promise.all(frames.map((frame) => store.smallOf(frame))),
+      ...(single && { raws }),
+      report: path.join(scratch, 'split.json'),
+    }
   },
   finish: async ({ db, store: { folders }, job, scratch }) => {
     const { series } = check(splitSchema, JSON.parse(await readFile(path.join(scratch, 'split.json'), 'utf8')))
     const runId = job.run_id!
     const others = series.slice(1)
-    if (others.length === 0) return { series }
+    if (others.length === 0 && !series[0].captures) return { series }
     const copies: string[] = []
     const originals: string[] = []
     try {
@@ -51,13 +61,16 @@ export const split: JobKindWork<'split', object> = {
           for (const name of files) {
             const frame = frames.get(name)
             if (!frame) throw refusal('frame.gone')
-            // A second name for the same file: until the database says otherwise, the frame is still where it was.
-            await link(folders.frame(runId, frame.file), folders.frame(id, frame.file))
-            copies.push(folders.frame(id, frame.file))
-            originals.push(folders.frame(runId, frame.file))
+            for (const { file } of [frame, ...(await capturesOf(transaction, frame.id))]) {
+              // A second name for the same file: until the database says otherwise, the frame is still where it was.
+              await link(folders.frame(runId, file), folders.frame(id, file))
+              copies.push(folders.frame(id, file))
+              originals.push(folders.frame(runId, file))
+            }
             await transaction.updateTable('frame').set({ run_id: id }).where('id', '=', frame.id).execute()
           }
         }
+        for (const { captures } of series) if (captures) await gatherCaptures(transaction, frames, captures)
         await transaction.updateTable('run').set({ survey_json: null }).where('id', '=', runId).execute()
       })
     } catch (error) {

@@ -1,0 +1,3 @@
+export { mergeSet } from './mergeSet'
+export { offsetsOf } from './offsets'
+export { mergedFile, type Capture, type Merged, type Opened } from './set'
