@@ -21,6 +21,8 @@ export interface Step {
 const LEAST_BREATHING = 0.004
 /** Steps of less than this part of a mean one, forth or back, may be none at all. */
 const REPEATED = 0.1
+/** And of more than this part clearly one. */
+const CLEARLY = 0.3
 
 export interface Steps {
   steps: Step[]
@@ -45,12 +47,26 @@ export function stepsOf(frames: FrameFacts[], { rows }: Profiles, known = new Pa
   const back = (-REPEATED * Math.abs(total)) / scales.length
   const byScale = Math.abs(total) > LEAST_BREATHING && scales.filter((s) => s * direction > back).length > 0.8 * scales.length
   const raw = byScale ? scales.map((s) => s * direction) : bySharpness
-  const usual = Math.max(1e-9, median(raw))
+  const usual = usualStep(raw)
   return {
     steps: pairs.map(({ motion, correlation, stirred }, k) => ({ length: raw[k] / usual, motion, correlation, stirred })),
     motions,
     byScale,
   }
+}
+
+/**
+ * The usual one of some steps: their median. Where most of them are none at all, as of frames taken several times over, that of those
+ * which are.
+ */
+export function usualStep(steps: number[]): number {
+  const forth = steps.map((step) => Math.max(0, step))
+  const sum = forth.reduce((a, b) => a + b, 0)
+  // The mean of steps, each weighted by its own length: those that are none hardly count.
+  const large = sum > 0 ? forth.reduce((squares, step) => squares + step ** 2, 0) / sum : 0
+  const middle = median(steps)
+  const usual = middle > REPEATED * large ? middle : median(forth.filter((step) => step >= CLEARLY * large))
+  return Math.max(1e-9, usual)
 }
 
 /** A pair's points on some tiles only; the others are left out of the registration. */

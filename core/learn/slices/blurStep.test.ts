@@ -15,14 +15,14 @@ function leftOf(cycles: number, diameter: number): number {
 }
 
 /** A texture of many waves, seen through so much blur a step: each column of parts is sharp at a place of its own. */
-function frames(blur_px: number, { noise = 0.0005, level = 0.12 } = {}): Plane[] {
+function frames(blur_px: number, { noise = 0.0005, level = 0.12, places = PLACES } = {}): Plane[] {
   const random = randomStream(3)
   const waves = Array.from({ length: 50 }, () => {
     const [cycles, way] = [0.05 + 0.3 * random(), Math.PI * random()]
     return { cycles, across: 2 * Math.PI * cycles * Math.cos(way), down: 2 * Math.PI * cycles * Math.sin(way), phase: 7 * random() }
   })
   const depthOf = (x: number) => 1.5 + (6 * Math.floor(x / 32)) / (WIDTH / 32 - 1)
-  return PLACES.map((place) => {
+  return places.map((place) => {
     const plane = createPlane(WIDTH, HEIGHT)
     for (let column = 0; column < WIDTH; column += 32) {
       const left = waves.map(({ cycles }) => (level / 5) * leftOf(cycles, Math.abs(place - depthOf(column)) * blur_px))
@@ -42,6 +42,16 @@ test.each([0.8, 1.4])('a texture under a disc that grows by %p px a step tells s
   const { ofWidth, spread } = blurStepOf(frames(blur_px), still, PLACES)!
   expect(Math.abs((ofWidth * WIDTH) / blur_px - 1)).toBeLessThan(0.07)
   expect(spread).toBeLessThan(0.05)
+})
+
+test('a long run of small steps tells what one of them makes', () => {
+  const places = Array.from({ length: 61 }, (_, k) => 0.15 * k)
+  const { ofWidth } = blurStepOf(
+    frames(1.4, { places }),
+    places.map(() => IDENTITY),
+    places.map((_, k) => k),
+  )!
+  expect(Math.abs((ofWidth * WIDTH) / (0.15 * 1.4) - 1)).toBeLessThan(0.1)
 })
 
 test('what shows nothing, never changes, or is too short tells nothing', () => {

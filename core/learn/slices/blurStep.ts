@@ -55,7 +55,10 @@ type Waves = Float64Array[]
 export function blurStepOf(frames: Plane[], motions: Similarity[], places: number[]): BlurStep | undefined {
   if (frames.length < LEAST_FRAMES) return undefined
   const chosen = thinned(frames.length)
-  const at = chosen.map((k) => places[k])
+  // Of long series every second, third, … frame is looked at, in steps of their own: else ever more places would have to be tried.
+  const span = places.at(-1)! - places[0]
+  const unit = span > 2 * chosen.length ? span / (chosen.length - 1) : 1
+  const at = chosen.map((k) => (places[k] - places[0]) / unit)
   const seen = partsIn(
     chosen.map((k) => frames[k]),
     chosen.map((k) => motions[k]),
@@ -76,7 +79,7 @@ export function blurStepOf(frames: Plane[], motions: Similarity[], places: numbe
   const told = groups.filter((each): each is number => each !== undefined)
   if (blur_px === undefined || told.length < GROUPS) return undefined
   const spread = deviation(told.map((each) => Math.log(each))) / Math.sqrt(GROUPS)
-  return spread > MOST_SPREAD ? undefined : { ofWidth: blur_px / frames[0].width, spread }
+  return spread > MOST_SPREAD ? undefined : { ofWidth: blur_px / unit / frames[0].width, spread }
 }
 
 /** Indices of at most `MOST_FRAMES` frames, evenly, both ends among them. */
