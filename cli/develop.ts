@@ -1,14 +1,13 @@
 import { mkdir } from 'node:fs/promises'
 import path from 'node:path'
 import type { Command } from 'commander'
-import { RawReader, type Capture } from '@/codec'
+import { RawReader } from '@/codec'
 import { isRaw } from '@/core/batch'
-import { findSets, type NeutralPlace } from '@/core/develop'
+import type { NeutralPlace } from '@/core/develop'
 import { refusal } from '@/core/words'
 import { progressTo } from './progress'
-import { developMissing } from './raw'
+import { developMissing, setsOf } from './raw'
 import { framesListed } from './series'
-import type { FrameFile } from '@/schemas'
 
 interface Options {
   out: string
@@ -49,19 +48,6 @@ async function develop(folder: string, { out, like, neutral, progress }: Options
   }))
   await developMissing(placed, tell, reader)
   tell({ stage: 'done', frame: sets.length, of: sets.length })
-}
-
-/** The frames that raw files are: one each, or one for each set of captures between which the sensor was shifted. */
-async function setsOf(files: FrameFile[], reader: RawReader): Promise<(FrameFile & { captures?: Capture[] })[]> {
-  const byName = new Map(files.map((frame) => [frame.name, frame]))
-  const found = await findSets(
-    files.map(({ name }) => name),
-    (names) => reader.offsets(names.map((name) => byName.get(name)!.file)),
-  )
-  if (!found) return files
-  const { places, sets } = found
-  const capture = (name: string, k: number) => ({ file: byName.get(name)!.file, x_px: places[k][0], y_px: places[k][1] })
-  return sets.map((names) => ({ ...byName.get(names[0])!, captures: names.map(capture) }))
 }
 
 /** A place in px as parts of the frame. @throws Refusal where it is none, or lies outside. */

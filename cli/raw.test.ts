@@ -43,6 +43,22 @@ test('fusing a folder of raw files is fusing what they are developed into, and l
   expect(frames.map(({ file }) => file)).toEqual(NAMES)
 })
 
+test('captures between which the sensor was shifted are one frame each, by any verb', async () => {
+  const camera = { width_px: 300, height_px: 200, mover: 'rail', fNumber: 5.6, magnification: 0.5 }
+  writeFileSync(at('sets.json'), JSON.stringify({ scene: 'nib', files: 'dng', captures: 16, camera, positions_mm: [0, 5, 10] }))
+  ok(['simulate', at('sets.json'), '--out', at('sets')])
+  const firsts = ['frame_001_01', 'frame_002_01', 'frame_003_01']
+  ok(['develop', at('sets'), '--out', at('merged')])
+  expect(readdirSync(at('merged')).filter((name) => name.endsWith('.tif'))).toEqual(firsts.map((name) => `${name}.tif`))
+  ok(['fuse', at('sets'), '--out', at('set.tif'), '--report', at('set.json'), ...still])
+  const { frames, crop } = JSON.parse(readFileSync(at('set.json'), 'utf8')) as { frames: { file: string; captures: object }[]; crop: object }
+  expect(frames.map(({ file }) => file)).toEqual(firsts.map((name) => `${name}.dng`))
+  for (const { captures } of frames) expect(captures).toMatchObject({ taken: 16, used: 16 })
+  expect(crop).toEqual({ x: 0, y: 0, width: 600, height: 400 })
+  const { series } = JSON.parse(ok(['split', at('sets')])) as { series: { files: string[]; captures: { sets: string[][]; finer: number } }[] }
+  expect(series.map(({ files, captures }) => [files.length, captures.sets.map((set) => set.length), captures.finer])).toEqual([[48, [16, 16, 16], 2]])
+})
+
 test('some of them by name are developed as the first of the folder would have it', async () => {
   ok(['fuse', at('card'), '--frames', 'frame_003.dng,frame_004.dng', '--out', at('two.tif'), ...still])
   ok(['fuse', at('tiffs'), '--frames', 'frame_003.tif,frame_004.tif', '--out', at('twoTiffs.tif'), ...still])
