@@ -20,6 +20,7 @@ import * as raw from './migrations/014-raw'
 import * as counts from './migrations/015-counts'
 import * as fieldChanges from './migrations/016-field-changes'
 import * as captures from './migrations/017-captures'
+import * as imports from './migrations/018-imports'
 import { explained } from './explained'
 import type { Tables } from './tables'
 
@@ -43,6 +44,7 @@ export const MIGRATIONS = {
   '015-counts': counts,
   '016-field-changes': fieldChanges,
   '017-captures': captures,
+  '018-imports': imports,
 }
 
 /** Name of the database in a data folder. */

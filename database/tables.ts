@@ -11,6 +11,7 @@ export interface Tables {
   run: RunTable
   frame: FrameTable
   capture: CaptureTable
+  import: ImportTable
   job: JobTable
   render: RenderTable
   kit_item: KitItemTable
@@ -107,6 +108,15 @@ interface CaptureTable {
   y_px: number
   exif_json: string | null
   created_at: string
+}
+
+/** A folder that is being imported into a run. */
+interface ImportTable {
+  run_id: number
+  folder: string
+  /** 1 while it rests. */
+  paused: Generated<number>
+  begun_at: string
 }
 
 interface JobTable {

@@ -74,14 +74,14 @@ test('a folder inside the import root is imported, one outside is refused', asyn
   await page.getByLabel('Or a folder on this computer').fill('card-1/bristles')
   await page.getByRole('button', { name: 'Import' }).click()
   await expect(page.getByText('5 of 5 files imported.')).toBeVisible()
-  await expect(page.getByRole('region', { name: 'Run 2' }).locator('[data-frame] img')).toHaveCount(5)
+  await expect(page.getByRole('region', { name: 'Run 1' }).locator('[data-frame] img')).toHaveCount(5)
 
   // One frame alone is refused with a sentence.
   mkdirSync('.e2e/import/lonely', { recursive: true })
   cpSync(path.join(SERIES, 'frame_001.jpg'), '.e2e/import/lonely/frame_001.jpg')
   await page.getByLabel('Or a folder on this computer').fill('lonely')
   await page.getByRole('button', { name: 'Import' }).click()
-  const lonely = page.getByRole('region', { name: 'Run 3' })
+  const lonely = page.getByRole('region', { name: 'Run 2' })
   await lonely.getByRole('button', { name: 'Fuse these frames' }).click()
   await expect(page.getByText('only one frame')).toBeVisible()
 

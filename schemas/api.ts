@@ -141,6 +141,24 @@ export interface WatchDetail {
   ended: { code: string; text: string } | null
 }
 
+/** A folder that is being imported, or was since the application began. */
+export interface ImportDetail {
+  folder: string
+  /** The run that its frames enter. */
+  run: number
+  /** How many of its files are pictures, how many are in, and how many could not be taken. */
+  total: number
+  taken: number
+  refusedCount: number
+  /** The first that could not be taken, and why. */
+  refused: { name: string; code: string; text: string }[]
+  paused: boolean
+  /** While it goes on, once something is known of it. */
+  pace: { rate_MBps: number; left_s: number } | null
+  /** How it ended. */
+  ended: { code: string; text: string } | null
+}
+
 /** A part of the logbook, and how many entries there are in all. */
 export interface LogPage {
   count: number

@@ -15,6 +15,7 @@ export type {
   ShootState,
   ShootSummary,
   WatchDetail,
+  ImportDetail,
   StorageDetail,
 } from './api'
 export { check } from './check'

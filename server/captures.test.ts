@@ -24,9 +24,9 @@ const contents = (name: string) => readFile(path.join(server.folder, 'import', '
 
 /** A run of the card's captures, split: a frame for each set. */
 async function splitRun(): Promise<number> {
-  const { store, jobs, work } = server.context
+  const { jobs, work } = server.context
   const runId = await server.newRun()
-  expect(await store.addFolder(runId, 'card')).toMatchObject({ taken: SETS * CAPTURES, refused: [] })
+  expect(await server.addFolder(runId, 'card')).toMatchObject({ taken: SETS * CAPTURES, refused: [] })
   const { series } = await jobs.outcome<'split'>(await work.split(runId))
   expect(series).toHaveLength(1)
   return runId

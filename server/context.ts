@@ -5,6 +5,7 @@ import { Bin } from './bin'
 import { Benches } from './devices'
 import { readEnvironment, type Environment } from './environment'
 import { FieldLogs } from './field'
+import { Importing } from './importing'
 import { JobQueue } from './jobs'
 import { Mends } from './mends'
 import { KitStore } from './kit'
@@ -39,6 +40,7 @@ export interface Context {
   storage: Storage
   streams: Streams
   watching: Watching
+  importing: Importing
   /** Ends what runs, lets go of streams, devices and the data folder. */
   close(): Promise<void>
 }
@@ -71,6 +73,7 @@ async function openLocked(environment: Environment, lock: DataLock): Promise<Con
   const streams = new Streams()
   const field = new FieldLogs(db)
   const watching = new Watching(environment, store, shoots, field)
+  const importing = new Importing(db, store, shoots, jobs)
   // What lies in the bin for too long goes at the start and once a day.
   const emptying = setInterval(() => void bin.empty().catch(complain), DAY_ms)
   emptying.unref()
@@ -78,6 +81,7 @@ async function openLocked(environment: Environment, lock: DataLock): Promise<Con
     await mkdir(environment.importRoot, { recursive: true })
     await clearScratch(store)
     await jobs.recover()
+    await importing.recover()
     await store.raw.makeRoom()
     await bin.empty().catch(complain)
   } catch (error) {
@@ -104,11 +108,13 @@ async function openLocked(environment: Environment, lock: DataLock): Promise<Con
     storage: new Storage(db, store, bin, jobs),
     streams,
     watching,
+    importing,
     close: async () => {
       clearInterval(emptying)
       streams.end()
       benches.stop()
       await watching.close()
+      await importing.close()
       await store.raw.close()
       await jobs.close()
       await db.destroy()

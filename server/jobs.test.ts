@@ -36,7 +36,7 @@ describe('jobs', () => {
     await smallSeries(path.join(server.folder, 'import', 'series'), count)
     const shootId = await server.newShoot()
     const runId = await server.context.shoots.addRun(shootId, 'imported')
-    await server.context.store.addFolder(runId, 'series')
+    await server.addFolder(runId, 'series')
     return { shootId, runId }
   }
 

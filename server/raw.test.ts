@@ -25,7 +25,7 @@ const card = (name: string) => readFile(path.join(server.folder, 'import', 'card
 /** A run of the card's raw files. */
 async function rawRun(): Promise<number> {
   const runId = await server.newRun()
-  await server.context.store.addFolder(runId, 'card')
+  await server.addFolder(runId, 'card')
   return runId
 }
 const frames = (runId: number) => server.context.db.selectFrom('frame').selectAll().where('run_id', '=', runId).orderBy('id').execute()
@@ -33,7 +33,7 @@ const developed = async () => readdir(server.context.store.folders.derived('deve
 
 test('raw files come in as they are, their JPEG twins stay behind, and what they were taken with is known', async () => {
   const runId = await server.newRun()
-  const { taken, refused } = await server.context.store.addFolder(runId, 'card')
+  const { taken, refused } = await server.addFolder(runId, 'card')
   expect([taken, refused.map(({ name, code }) => [name, code])]).toEqual([4, [['FRAME_002.JPG', 'raw.pair']]])
   const [first] = await frames(runId)
   expect(first).toMatchObject({ name: 'frame_001.dng', width: 720, height: 480, bits: 16 })

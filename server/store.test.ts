@@ -86,7 +86,7 @@ describe('frames are taken in', () => {
       // prettier-ignore
       await writeFile(path.join(card, name), await picture(60, 40, colour))
     const runId = await server.newRun()
-    const { taken, refused } = await server.context.store.addFolder(runId, 'copies')
+    const { taken, refused } = await server.addFolder(runId, 'copies')
     expect(taken).toBe(2)
     expect(refused.map(({ name, code }) => [name, code])).toEqual([['x1.jpg', 'frame.twice']])
   })
@@ -176,7 +176,7 @@ describe('a folder on this machine', () => {
     await mkdir(path.join(server.folder, 'import', 'card'), { recursive: true })
     for (const [name, colour] of Object.entries({ 'f10.jpg': '#123', 'f2.jpg': '#321', 'notes.txt': '#213' }))
       await writeFile(path.join(server.folder, 'import', 'card', name), await picture(60, 40, colour))
-    expect(await server.context.store.addFolder(runId, 'card')).toEqual({ taken: 2, refused: [] })
+    expect(await server.addFolder(runId, 'card')).toEqual({ taken: 2, refused: [] })
     expect(await server.framesOf(runId)).toEqual(['f2.jpg', 'f10.jpg'])
   })
 
@@ -184,10 +184,10 @@ describe('a folder on this machine', () => {
     const runId = await server.newRun()
     await symlink('/etc', path.join(server.folder, 'import', 'way-out'))
     for (const name of ['/etc', '../..', 'way-out', 'nowhere'])
-      await expect(server.context.store.addFolder(runId, name)).rejects.toMatchObject({ code: 'folder.outside' })
+      await expect(server.addFolder(runId, name)).rejects.toMatchObject({ code: 'folder.outside' })
     await writeFile(path.join(server.folder, 'import', 'file.txt'), '')
-    await expect(server.context.store.addFolder(runId, 'file.txt')).rejects.toMatchObject({ code: 'folder.isFile' })
-    await expect(server.context.store.addFolder(runId, '.')).rejects.toMatchObject({ code: 'folder.noPictures' })
+    await expect(server.addFolder(runId, 'file.txt')).rejects.toMatchObject({ code: 'folder.isFile' })
+    await expect(server.addFolder(runId, '.')).rejects.toMatchObject({ code: 'folder.noPictures' })
   })
 })
 

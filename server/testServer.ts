@@ -50,6 +50,20 @@ export class TestServer {
     return into.store.add(runId, name, Readable.from([contents]))
   }
 
+  /** Brings every picture of a folder into a run, one after the other; what is refused is listed. */
+  async addFolder(runId: number, folder: string): Promise<{ taken: number; refused: { name: string; code: string }[] }> {
+    const { store } = this.context
+    const { from, kept, refused } = await store.filesIn(folder)
+    const all: { name: string; code: string }[] = refused
+    let taken = 0
+    for (const { name } of kept)
+      await store.bringFrom(from, runId, name).then(
+        () => taken++,
+        (error: { code: string }) => all.push({ name, code: error.code }),
+      )
+    return { taken, refused: all }
+  }
+
   async framesOf(runId: number): Promise<string[]> {
     const frames = await this.context.db.selectFrom('frame').select('name').where('run_id', '=', runId).orderBy('id').execute()
     return frames.map(({ name }) => name)

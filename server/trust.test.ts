@@ -118,7 +118,7 @@ describe('nothing lost, nothing stuck', () => {
     await symlink(at('secret.jpg'), path.join(card, 'g.jpg'))
     await symlink(at('import', 'x.jpg'), path.join(card, 'h.jpg'))
     const runId = await server.newRun()
-    const { taken, refused } = await server.context.store.addFolder(runId, 'card')
+    const { taken, refused } = await server.addFolder(runId, 'card')
     expect(taken).toBe(3)
     expect(await server.framesOf(runId)).toEqual(['a.jpg', 'e.jpg', 'h.jpg'])
     expect(refused.map(({ name, code }) => [name, code])).toEqual([

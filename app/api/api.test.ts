@@ -8,7 +8,7 @@ import * as shelfRoute from './kit/[shelf]/route'
 import * as againRoute from './jobs/[id]/again/route'
 import * as cancelRoute from './jobs/[id]/cancel/route'
 import * as renderRoute from './renders/[id]/[what]/route'
-import * as folderRoute from './runs/[id]/folder/route'
+import * as importRoute from './shoots/[id]/import/route'
 import * as fuseRoute from './runs/[id]/fuse/route'
 import * as surveyRoute from './runs/[id]/survey/route'
 import * as cardRoute from './shoots/[id]/card/route'
@@ -81,8 +81,10 @@ describe('frames', () => {
     expect(await put(run, '', 'x')).toMatchObject(refused('frame.name'))
     expect(await put(run, 'a.jpg', null)).toMatchObject(refused('picture.empty'))
     expect(await put(run, 'a.jpg', 'text')).toMatchObject(refused('picture.unreadable'))
-    expect(await answer(await folderRoute.POST(request({ folder: '/etc' }), params({ id: run })))).toMatchObject(refused('folder.outside'))
-    expect(await answer(await folderRoute.POST(request({}), params({ id: run })))).toMatchObject(refused('value.any.required'))
+    expect(await answer(await importRoute.POST(request({ folder: '/etc' }), params({ id: await newShoot() })))).toMatchObject(
+      refused('folder.outside'),
+    )
+    expect(await answer(await importRoute.POST(request({}), params({ id: await newShoot() })))).toMatchObject(refused('value.any.required'))
   })
 
   test.each([

@@ -12,6 +12,10 @@ export const PICTURES = {
   'raw.neutralDark': 'It is too dark there to tell a colour. Choose a lighter place.',
   'raw.neutralPlace': '--neutral takes two numbers with a comma between, such as 1200,800: px of that frame from the left and from the top.',
   'raw.rendersExist': 'Pictures were made of these frames as they are developed now. Bring the frames again as a run of their own.',
+  'import.busy': ({ folder }: { folder: string }) => `${folder} is still being imported into this shoot. Wait, or stop that first.`,
+  'import.gone': ({ folder }: { folder: string }) =>
+    `${folder} cannot be read any more. What came is kept. Put the card back and import the folder again: it goes on where it stopped.`,
+  'import.done': ({ taken, total }: { taken: number; total: number }) => `${taken} of ${total} files imported.`,
   'captures.moved': ({ name, moved_percent }: Named & { moved_percent: number }) =>
     moved_percent > 0
       ? `${name}: ${moved_percent} % of the picture moved between its captures, so that only the first was used.`

@@ -5,20 +5,21 @@ import path from 'node:path'
 import { Transform, type Readable } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
 import { isPicture, isRaw, sortBySize, withoutPairs } from '@/core/batch'
-import { isRefusal, refusal, say, type Sentence } from '@/core/words'
+import { refusal, say, type Sentence } from '@/core/words'
 import { explained, Folders, now, type Database, type Frame, type Tables } from '@/database'
 import type { FrameFile } from '@/schemas'
 import type { Transaction } from 'kysely'
 import type { Environment } from '../environment'
-import { openImport, regularFile, sizedFile } from './importFolder'
+import { openImport, regularFile, sizedFile, type ImportFolder } from './importFolder'
 import { capturesOfRun } from './captures'
 import { plainName, storedName } from './names'
 import { RawFrames } from './rawFrames'
 import { checkFits, factsOf } from './received'
 
-/** What became of a folder's files: the ones taken, and the ones refused with why. */
-export interface FolderImport {
-  taken: number
+/** What a folder holds: the pictures that may be taken, with their sizes, and those that are left, with why. */
+export interface FolderFiles {
+  from: ImportFolder
+  kept: { name: string; bytes: number }[]
   refused: ({ name: string } & Sentence)[]
 }
 
@@ -110,29 +111,32 @@ export class PictureStore {
     }
   }
 
-  /** Imports every picture of a folder inside the allowed root, in the order of their names; what is bad is listed and left. */
-  async addFolder(runId: number, folder: string, onFrame?: (name: string) => void): Promise<FolderImport> {
-    await this.checkRun(this.db, runId)
+  /**
+   * The pictures of a folder inside the allowed root, in the order of their names, and those that are left with why.
+   * @throws Refusal where the folder leads out of the root, is none, or holds no pictures.
+   */
+  async filesIn(folder: string): Promise<FolderFiles> {
     const { names, ...from } = await openImport(this.environment.importRoot, folder)
-    const refused: FolderImport['refused'] = []
     const { kept: frames, pairs } = withoutPairs(names.map((name) => ({ name })))
-    for (const { file, raw } of pairs) refused.push({ name: file.name, ...say('raw.pair', { name: file.name, raw }) })
     // Sizes are looked at before anything is stored: the first file may be the stray one.
     const { kept, strays } = sortBySize(await Promise.all(frames.map(({ name }) => sizedFile(from, name))))
-    for (const { file, size, usual } of strays) refused.push({ name: file.name, ...say('frame.stray', { name: file.name, size, usual }) })
-    let taken = 0
-    for (const { name } of kept) {
-      try {
-        await this.bring(runId, name, createReadStream(await regularFile(from, name)))
-        taken++
-        onFrame?.(name)
-      } catch (error) {
-        // A full disk would refuse every file that follows as well.
-        if (!isRefusal(error) || error.code.startsWith('disk.')) throw error
-        refused.push({ name, code: error.code, text: error.message })
-      }
-    }
-    return { taken, refused: refused.sort((a, b) => names.indexOf(a.name) - names.indexOf(b.name)) }
+    const refused = [
+      ...pairs.map(({ file: { name }, raw }) => ({ name, ...say('raw.pair', { name, raw }) })),
+      ...strays.map(({ file: { name }, size, usual }) => ({ name, ...say('frame.stray', { name, size, usual }) })),
+    ]
+    const sized = kept.map(async ({ name }) => ({ name, bytes: await stat(path.join(from.inside, name)).then(({ size }) => size, () => 0) })) // prettier-ignore
+    return { from, kept: await Promise.all(sized), refused: refused.sort((a, b) => names.indexOf(a.name) - names.indexOf(b.name)) }
+  }
+
+  /** Brings a file of such a folder. @throws Refusal as `bring`; what the disk says where the file is gone. */
+  async bringFrom(from: ImportFolder, runId: number, name: string): Promise<Frame> {
+    return this.bring(runId, name, createReadStream(await regularFile(from, name)))
+  }
+
+  /** What the files of a run were called, further captures of its frames included. */
+  async namesIn(runId: number): Promise<Set<string>> {
+    const frames = await this.db.selectFrom('frame').select('name').where('run_id', '=', runId).execute()
+    return new Set([...frames, ...(await capturesOfRun(this.db, runId))].map(({ name }) => name))
   }
 
   /**

@@ -4,17 +4,15 @@ import { Alert, Button, Input, Upload } from 'antd'
 import { useRef, useState } from 'react'
 import { useQueryClient } from '@tanstack/react-query'
 import { FRAME_ENDINGS } from '@/core/batch'
-import { durationText, significant } from '@/core/units'
 import { message } from '../messages'
 import { send } from '../api'
+import { ImportProgress } from './ImportProgress'
+import { importKey } from './ImportStatus'
 import { useBringing, type Batch } from './useBringing'
 import styles from './shoot.module.css'
 
-/** What became of a folder's files. */
-interface FolderImport {
-  taken: number
-  refused: { name: string; code: string; text: string }[]
-}
+/** Fewer frames are one series. */
+const LEAST_TO_SPLIT = 4
 
 interface Props {
   /** The shoot they belong to, made now where there is none yet. */
@@ -28,7 +26,7 @@ export function BringFrames({ shootOf, onDone }: Props) {
   const client = useQueryClient()
   const [folder, setFolder] = useState('')
   const [busy, setBusy] = useState(false)
-  const { batch, setBatch, bring, pause } = useBringing()
+  const { batch, bring, pause } = useBringing()
   const dropped = useRef<File[]>([])
 
   /** Makes the shoot where there is none yet and works on it; what goes wrong is said. */
@@ -48,14 +46,15 @@ export function BringFrames({ shootOf, onDone }: Props) {
       const { id } = await send<{ id: number }>(`/api/shoots/${shootId}/runs`, 'POST')
       const taken = await work(id)
       await client.invalidateQueries({ queryKey: ['shoot', shootId] })
+      if (taken >= LEAST_TO_SPLIT) await send(`/api/runs/${id}/split`, 'POST')
       if (taken > 0) onDone?.(shootId)
     })
 
   const importFolder = () =>
-    begin(async (runId) => {
-      const { taken, refused } = await send<FolderImport>(`/api/runs/${runId}/folder`, 'POST', { folder })
-      setBatch({ total: taken + refused.length, taken, refused: refused.map(({ text }) => text) })
-      return taken
+    withShoot(async (shootId) => {
+      await send(`/api/shoots/${shootId}/import`, 'POST', { folder })
+      await client.invalidateQueries({ queryKey: importKey(shootId) })
+      onDone?.(shootId)
     })
 
   const watchFolder = () =>
@@ -112,16 +111,12 @@ export function BringFrames({ shootOf, onDone }: Props) {
 function BatchReport({ total, taken, refused, paused, pace, onPause }: Batch & { onPause: (paused: boolean) => void }) {
   if (total === 0) return null
   const through = taken + refused.length
-  const rest = pace && ` ${significant(pace.rate_MBps, 2)} MB a second, about ${durationText(pace.left_s)} left.`
   return (
     <div className={styles.batch} role="log">
       {through === total ? (
         <p>{`${taken} of ${total} files imported.`}</p>
       ) : (
-        <div className={styles.row}>
-          <p>{paused ? `Paused: ${through} of ${total} files are through.` : `Importing file ${through + 1} of ${total} …${rest ?? ''}`}</p>
-          <Button onClick={() => onPause(!paused)}>{paused ? 'Go on' : 'Pause'}</Button>
-        </div>
+        <ImportProgress total={total} through={through} paused={paused} pace={pace} onPause={onPause} />
       )}
       {refused.map((sentence) => (
         <Alert key={sentence} type="error" showIcon title={sentence} />

@@ -16,6 +16,7 @@ import { DepthRibbon } from '../ribbon'
 import { Shell, ShootHeader } from '../shell'
 import { useUnits } from '../units'
 import { BringFrames } from './BringFrames'
+import { ImportStatus } from './ImportStatus'
 import { Run } from './Run'
 import { WatchStatus } from './WatchStatus'
 import styles from './shoot.module.css'
@@ -99,6 +100,7 @@ export function ShootScreen({ shoot }: { shoot: ShootDetail }) {
       )}
       {job && <JobProgress job={job} shootId={shoot.id} />}
       <WatchStatus shootId={shoot.id} />
+      <ImportStatus shootId={shoot.id} />
       {/* What to do with the frames there are comes first, then the ways to more. */}
       {runs}
       {newest && <h2 className={styles.more}>More frames</h2>}

@@ -1,10 +1,9 @@
 import PQueue from 'p-queue'
 import { useRef, useState } from 'react'
-import { isRaw, sortBySize, withoutPairs } from '@/core/batch'
+import { isRaw, sortBySize, Transfer, withoutPairs } from '@/core/batch'
 import { say } from '@/core/words'
 import { fetchJson } from '../api'
 import { sizeOf } from './sizeOf'
-import { Transfer } from './transfer'
 
 /** While one file is checked the next one travels. */
 const AT_ONCE = 3
@@ -69,7 +68,7 @@ export function useBringing() {
     }
     setBatch((before) => ({ ...before, paused }))
   }
-  return { batch, setBatch, bring, pause }
+  return { batch, bring, pause }
 }
 
 /** Sends one file; the sentence that it was refused with, or undefined. */
