@@ -3,6 +3,7 @@
 import { QueryClient, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useEffect } from 'react'
 import type { Kit, KitItem, Shelf } from '@/core/kit'
+import type { SurveyReport } from '@/core/survey'
 import type { BinKind, JobDetail, JobKind, JobResults, ShootDetail, ShootRequest, ShootSummary, ShootWords } from '@/schemas'
 
 /** What a route refused, with the field to mend where there is one. */
@@ -131,6 +132,12 @@ export function useCommand<T = void, R = unknown>(shootId: number, run: (input: 
   return useMutation({ mutationFn: run, onSettled: () => client.invalidateQueries({ queryKey: ['shoot', shootId] }) })
 }
 
+/** What a check of a run found is shown at once: who stands at the camera waits for it. */
+function withFindings(shoot: ShootDetail, { kind, state, run_id, result }: JobDetail): ShootDetail {
+  if (kind !== 'survey' || state !== 'done' || !result) return shoot
+  return { ...shoot, runs: shoot.runs.map((run) => (run.id === run_id ? { ...run, survey: result as SurveyReport } : run)) }
+}
+
 /** Keeps a shoot's data fresh from the server's events; the browser reconnects by itself. */
 export function useShootEvents(shootId: number): void {
   const client = useQueryClient()
@@ -141,7 +148,7 @@ export function useShootEvents(shootId: number): void {
       const job = JSON.parse(data) as JobDetail
       client.setQueryData<ShootDetail>(
         ['shoot', shootId],
-        (shoot) => shoot && { ...shoot, jobs: [job, ...shoot.jobs.filter(({ id }) => id !== job.id)] },
+        (shoot) => shoot && withFindings({ ...shoot, jobs: [job, ...shoot.jobs.filter(({ id }) => id !== job.id)] }, job),
       )
       if (job.state !== 'running' || job.kind === 'shoot') void client.invalidateQueries({ queryKey: ['shoot', shootId] })
     }
