@@ -2,9 +2,9 @@ import path from 'node:path'
 import type { Command } from 'commander'
 import Joi from 'joi'
 import { refusal } from '@/core/words'
-import { check, JOB_FILES, JOB_VERSION, jobFileSchema, type JobFile } from '@/schemas'
+import { check, JOB_FILES, JOB_VERSION, restFile, jobFileSchema, type JobFile } from '@/schemas'
 import { readJson } from './json'
-import { progressTo, type Progress } from './progress'
+import { progressTo, restingAt, type Progress } from './progress'
 import { developMissing } from './raw'
 
 type Runner<K extends JobFile['kind']> = (job: Extract<JobFile, { kind: K }>, progress: Progress) => Promise<unknown>
@@ -35,7 +35,7 @@ export function addRun(program: Command): void {
     .option('--progress', 'report progress on standard error, one JSON object a line')
     .action(async (file: string, { progress }: { progress?: boolean }) => {
       const job = jobFrom(await readJson(file), path.dirname(file))
-      const tell = progressTo(progress)
+      const tell = restingAt(restFile(path.dirname(path.resolve(file))), progressTo(progress))
       if ('frames' in job) await developMissing(job.frames ?? [], tell)
       const runner = (await RUNNERS[job.kind]()) as (job: JobFile, progress: Progress) => Promise<unknown>
       await runner(job, tell)

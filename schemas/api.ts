@@ -123,8 +123,8 @@ export interface JobDetail {
   error_code: string | null
   created_at: string
   ended_at: string | null
-  /** `soFar` counts the pictures of what there is so far; absent before the first. */
-  progress: { stage: string; frame: number; of: number; file?: string; soFar?: number } | null
+  /** `soFar` counts the pictures of what there is so far; absent before the first. `resting` until it is told to go on. */
+  progress: { stage: string; frame: number; of: number; file?: string; soFar?: number; resting?: true } | null
   /** What it answers, for kinds that answer something. */
   result: JobResults[JobKind] | null
 }

@@ -26,6 +26,7 @@ export { DUST, fuseSettingsSchema, type FuseSettings } from './fuseSettings'
 export {
   JOB_FILES,
   JOB_VERSION,
+  restFile,
   jobFileSchema,
   type BackupJob,
   type CheckJob,

@@ -18,6 +18,8 @@ import { takenSchema } from './taken'
 
 /** Version of job files that this version writes and reads. */
 export const JOB_VERSION = 1
+/** A job rests as long as this file lies beside the folder of its own. */
+export const restFile = (folder: string) => `${folder}.rest`
 
 /** A frame for the engine: what it is called, where its file lies, and its number in a database, if it is in one. */
 export interface FrameFile {

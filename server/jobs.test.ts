@@ -6,7 +6,7 @@ import sharp from 'sharp'
 import { AS_IT_IS } from '@/core/finish'
 import type { JobDetail } from '@/schemas'
 import { finishedFile, jobDetail, KEPT_FILES, keptFile } from '.'
-import { enginePids, picture, TestServer } from './testServer'
+import { enginePids, picture, refusedWith, TestServer } from './testServer'
 
 let server: TestServer
 beforeEach(async () => {
@@ -73,6 +73,30 @@ describe('jobs', () => {
     expect(name).toBe(`${stem}_16bit.tif`)
     expect((await sharp((await finishedFile(db, folders, renders[0].id, name)).file).metadata()).depth).toBe('ushort')
     expect(existsSync(server.context.store.folders.job(id))).toBe(false)
+  })
+
+  test('a job rests before its next frame and goes on, with the same result', async () => {
+    const { shootId, runId } = await seriesRun(4)
+    const { jobs, db } = server.context
+    const told: { resting?: true; frame: number }[] = []
+    jobs.events.on('any', ({ progress_json }) => progress_json && told.push(JSON.parse(progress_json)))
+    const begun = new Promise((resolve) => jobs.events.once('any', () => jobs.events.once('any', resolve)))
+    const { id } = await jobs.add('fuse', { shoot_id: shootId, run_id: runId }, settings)
+    await begun
+    await jobs.rest(id, true)
+    while (!told.at(-1)?.resting) await new Promise((done) => setTimeout(done, 50))
+    const count = told.length
+    await new Promise((done) => setTimeout(done, 1200))
+    expect(told).toHaveLength(count)
+    // Whoever opens the screen now is told as well.
+    const { progress_json } = await db.selectFrom('job').select('progress_json').where('id', '=', id).executeTakeFirstOrThrow()
+    expect(JSON.parse(progress_json!).resting).toBe(true)
+    await jobs.rest(id, false)
+    const { render } = await jobs.outcome<'fuse'>({ id })
+    const { render: whole } = await jobs.outcome<'fuse'>(await jobs.add('fuse', { shoot_id: shootId, run_id: runId }, settings))
+    const depths = await Promise.all([render, whole].map(async (one) => sharp((await keptFile(db, server.context.store.folders, one, 'depth')).file).raw().toBuffer())) // prettier-ignore
+    expect(depths[0].equals(depths[1])).toBe(true)
+    await expect(jobs.rest(99_999, true)).rejects.toEqual(refusedWith('job.gone'))
   })
 
   test('the simulated camera fills a run frame by frame', async () => {

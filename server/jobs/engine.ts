@@ -9,6 +9,7 @@ export interface EngineEvent {
   file?: string
   position_mm?: number
   soFar?: number
+  resting?: true
 }
 
 export type EngineEnd = { kind: 'done' } | { kind: 'failed'; sentence: Sentence } | { kind: 'cancelled' }

@@ -1,8 +1,9 @@
 import { EventEmitter } from 'node:events'
+import { mkdir, rm, writeFile } from 'node:fs/promises'
 import PQueue from 'p-queue'
 import { refusal, Refusal, say } from '@/core/words'
 import { now, type Database, type Job } from '@/database'
-import type { JobKind, JobResults } from '@/schemas'
+import { restFile, type JobKind, type JobResults } from '@/schemas'
 import { carryOut, sentenceOf, type JobEnd } from './carryOut'
 import type { EngineEvent } from './engine'
 import type { JobKindWork, JobTools, Lane } from './kind'
@@ -93,6 +94,17 @@ export class JobQueue {
     if (cancelled) this.tell(cancelled)
   }
 
+  /** Has a job that runs rest before its next frame, or go on. @throws Refusal where there is no such job. */
+  async rest(jobId: number, resting: boolean): Promise<void> {
+    await this.job(jobId)
+    if (!this.running.has(jobId)) return
+    const { folders } = this.tools.store
+    const file = restFile(folders.job(jobId))
+    if (!resting) return rm(file, { force: true })
+    await mkdir(folders.jobs(), { recursive: true })
+    await writeFile(file, '')
+  }
+
   /** Whether anything waits or runs for these. */
   async busy(subject: JobSubject): Promise<boolean> {
     let query = this.db.selectFrom('job').select('id').where('state', 'in', ['queued', 'running'])
@@ -147,6 +159,7 @@ export class JobQueue {
     const kind = this.kinds[job.kind] as unknown as JobKindWork<JobKind, unknown>
     const end = await carryOut(this.tools, kind, job, this.progressOf(job), controller.signal)
     this.running.delete(jobId)
+    await rm(restFile(this.tools.store.folders.job(jobId)), { force: true }).catch(() => undefined)
     // A server that stops leaves its jobs as running: the next start says that they were interrupted.
     if (!this.closed) await this.write(job, end)
   }
@@ -205,7 +218,8 @@ export class JobQueue {
     return (event) => {
       const progress_json = JSON.stringify(event)
       this.tell({ ...job, progress_json })
-      if (Date.now() - written < WRITE_EVERY_ms) return
+      // That it rests may be the last event for a long time.
+      if (!event.resting && Date.now() - written < WRITE_EVERY_ms) return
       written = Date.now()
       this.db
         .updateTable('job')

@@ -13,17 +13,21 @@ import styles from './jobs.module.css'
 export function JobProgress({ job, shootId }: { job: JobDetail; shootId: number }) {
   const cancel = useCommand(shootId, () => send(`/api/jobs/${job.id}/cancel`, 'POST'))
   const again = useCommand(shootId, () => send(`/api/jobs/${job.id}/again`, 'POST'))
+  const rest = useCommand<boolean>(shootId, (resting) => send(`/api/jobs/${job.id}/rest`, 'PUT', { resting }))
+  const resting = job.progress?.resting === true
   const name = JOB_NAMES[job.kind]
   const left = useTimeLeft(job)
   if (isOn(job)) {
     return (
       <>
         <div className={styles.job} role="status">
-          <span>
-            {name}: {stageText(job)}
-            {left}
-          </span>
+          <span>{resting ? `${name} rests before ${stageText(job)}` : `${name}: ${stageText(job)}${left}`}</span>
           <Progress percent={percentOf(job)} showInfo={false} className={styles.bar} aria-label={name} />
+          {job.state === 'running' && (
+            <Button onClick={() => rest.mutate(!resting)} loading={rest.isPending}>
+              {resting ? 'Go on' : 'Pause'}
+            </Button>
+          )}
           <Button onClick={() => cancel.mutate()} loading={cancel.isPending}>
             Cancel
           </Button>
