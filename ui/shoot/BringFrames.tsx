@@ -7,7 +7,7 @@ import { FRAME_ENDINGS } from '@/core/batch'
 import { message } from '../messages'
 import { send } from '../api'
 import { ImportProgress } from './ImportProgress'
-import { importKey } from './ImportStatus'
+import { importKey } from './useImport'
 import { useBringing, type Batch } from './useBringing'
 import styles from './shoot.module.css'
 

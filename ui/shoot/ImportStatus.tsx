@@ -1,29 +1,21 @@
 'use client'
 
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { Alert, Button } from 'antd'
 import { useEffect } from 'react'
-import type { ImportDetail } from '@/schemas'
-import { fetchJson, send } from '../api'
+import { send } from '../api'
 import { message } from '../messages'
 import { ImportProgress } from './ImportProgress'
+import { importKey, useImport } from './useImport'
 import styles from './shoot.module.css'
 
-const ASK_AGAIN_ms = 700
 /** While many frames come the shoot is not read again for each. */
 const READ_EVERY = 25
-
-export const importKey = (shootId: number) => ['import', shootId]
 
 /** A folder that is being imported: how far it is, how long the rest takes, which files could not be taken; it can rest, and be stopped. */
 export function ImportStatus({ shootId }: { shootId: number }) {
   const client = useQueryClient()
-  const { data } = useQuery({
-    queryKey: importKey(shootId),
-    queryFn: () => fetchJson<{ import: ImportDetail | null }>(`/api/shoots/${shootId}/import`),
-    refetchInterval: ({ state }) => (state.data?.import && !state.data.import.ended ? ASK_AGAIN_ms : false),
-  })
-  const found = data?.import
+  const found = useImport(shootId)
   const [taken, ended] = [found?.taken ?? 0, found?.ended !== null && found !== undefined]
   const some = taken < READ_EVERY ? taken : Math.floor(taken / READ_EVERY) * READ_EVERY
   useEffect(() => {
@@ -58,15 +50,21 @@ export function ImportStatus({ shootId }: { shootId: number }) {
           paused={paused}
           pace={pace}
           onPause={(rest) => command.mutate(rest)}
-        />
+        >
+          <Button loading={command.isPending} onClick={() => command.mutate(undefined)}>
+            Stop importing
+          </Button>
+        </ImportProgress>
       )}
       {refused.map(({ name, text }) => (
         <Alert key={name} type="warning" showIcon title={text} />
       ))}
       {refusedCount > refused.length && <p>and {refusedCount - refused.length} more</p>}
-      <Button loading={command.isPending} onClick={() => command.mutate(undefined)}>
-        {found.ended ? 'Close' : 'Stop importing'}
-      </Button>
+      {found.ended && (
+        <Button loading={command.isPending} onClick={() => command.mutate(undefined)}>
+          Close
+        </Button>
+      )}
     </section>
   )
 }

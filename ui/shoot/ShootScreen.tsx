@@ -18,6 +18,7 @@ import { useUnits } from '../units'
 import { BringFrames } from './BringFrames'
 import { ImportStatus } from './ImportStatus'
 import { Run } from './Run'
+import { useImport } from './useImport'
 import { WatchStatus } from './WatchStatus'
 import styles from './shoot.module.css'
 
@@ -31,7 +32,9 @@ export function ShootScreen({ shoot }: { shoot: ShootDetail }) {
   const [raw, setRaw] = useState(false)
   const start = useCommand(shoot.id, () => send(`/api/shoots/${shoot.id}/shoot`, 'POST', { faults, files: raw ? 'dng' : 'jpg' }))
   const job = mainJob(shoot.jobs)
-  const busy = isBusy(shoot.jobs)
+  const importing = useImport(shoot.id)
+  // A run that is still coming in is neither checked nor fused.
+  const busy = isBusy(shoot.jobs) || (importing != null && !importing.ended)
   useOpenWhenFused(shoot)
   const newest = shoot.runs.find((run) => run.frames.length > 0)
   const followsPlan = newest?.source === 'simulated'
