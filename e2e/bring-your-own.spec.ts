@@ -46,6 +46,11 @@ test('many files are paused and go on; how fast they come in, and how long the r
     await new Promise((resolve) => setTimeout(resolve, 900))
     await route.continue()
   })
+  // The run is a while in coming: what is asked for meanwhile holds.
+  await page.route('**/api/shoots/*/runs', async (route) => {
+    await new Promise((resolve) => setTimeout(resolve, 1500))
+    await route.continue()
+  })
   await page.locator('input[type=file]').setInputFiles(files)
   const log = page.getByRole('log')
   // At once, before the first file is on its way.

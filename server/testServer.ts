@@ -61,7 +61,7 @@ export class TestServer {
         () => taken++,
         (error: { code: string }) => all.push({ name, code: error.code }),
       )
-    return { taken, refused: all }
+    return { taken, refused: all.sort((a, b) => (a.name < b.name ? -1 : 1)) }
   }
 
   async framesOf(runId: number): Promise<string[]> {

@@ -8,7 +8,7 @@ import { isPicture, isRaw, sortBySize, withoutPairs } from '@/core/batch'
 import { refusal, say, type Sentence } from '@/core/words'
 import { explained, Folders, now, type Database, type Frame, type Tables } from '@/database'
 import type { FrameFile } from '@/schemas'
-import type { Transaction } from 'kysely'
+import { sql, type Transaction } from 'kysely'
 import type { Environment } from '../environment'
 import { openImport, regularFile, sizedFile, type ImportFolder } from './importFolder'
 import { capturesOfRun } from './captures'
@@ -87,7 +87,7 @@ export class PictureStore {
           await this.putInPlace(part, this.folders.frame(runId, lost.file))
           return lost
         }
-        const others = await transaction.selectFrom('frame').selectAll().where('run_id', '=', runId).execute()
+        const others = await this.touching(transaction, row)
         const captures = await capturesOfRun(transaction, runId)
         const twin = once && [...others.filter(({ binned_at }) => binned_at === null), ...captures].find((other) => other.sha256 === sha256)
         if (twin) throw refusal('frame.twice', { name, twin: twin.name })
@@ -189,6 +189,21 @@ export class PictureStore {
       .select((e) => e.fn.sum<number | null>('bytes').as('sum'))
       .executeTakeFirstOrThrow()
     return Number(sum ?? 0)
+  }
+
+  /** Of a run's other frames those that say whether one can join them: what it would be taken for, and one each that it does not fit. */
+  private async touching(db: Transaction<Tables>, row: Omit<Frame, 'id' | 'file' | 'aside' | 'binned_at' | 'captures_bytes'>): Promise<Frame[]> {
+    const { run_id, name, sha256, width, height, colour_json } = row
+    const others = db.selectFrom('frame').selectAll().where('run_id', '=', run_id)
+    const found = await Promise.all([
+      others.where((e) => e.or([e('name', '=', name), e(sql`lower(file)`, '=', name.toLowerCase()), e('sha256', '=', sha256)])).execute(),
+      others
+        .where((e) => e.or([e('width', '!=', width), e('height', '!=', height)]))
+        .limit(1)
+        .execute(),
+      others.where('colour_json', '!=', colour_json).limit(1).execute(),
+    ])
+    return found.flat()
   }
 
   private async checkRun(db: Database | Transaction<Tables>, runId: number): Promise<void> {
