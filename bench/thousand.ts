@@ -33,9 +33,11 @@ const levels = await Promise.all(
 for (let n = 0; n < count; n++) {
   const frame = Buffer.alloc(noise.length)
   const middle = (width * (n + 0.5)) / count
-  for (let x = 0; x < width; x++) {
-    const level = levels[Math.min(LEVELS - 1, Math.floor(Math.abs(x - middle) / strip_px))]
-    for (let y = 0, at = 3 * x; y < height; y++, at += 3 * width) frame.set(level.subarray(at, at + 3), at)
+  const levelAt = (x: number) => Math.min(LEVELS - 1, Math.floor(Math.abs(x - middle) / strip_px))
+  for (let from = 0, to = 0; from < width; from = to) {
+    while (to < width && levelAt(to) === levelAt(from)) to++
+    const level = levels[levelAt(from)]
+    for (let row = 0; row < height * width; row += width) frame.set(level.subarray(3 * (row + from), 3 * (row + to)), 3 * (row + from))
   }
   await sharp(frame, raw)
     .jpeg({ quality: 90 })
