@@ -182,7 +182,7 @@ export interface JobResults {
   finish: { name: string }
   take: { name: string }
   survey: SurveyReport
-  split: Pick<SplitReport, 'series'>
+  split: Pick<SplitReport, 'series' | 'clock'>
   measure: MeasuredTarget
   check: CheckReport
   backup: { name: string; bytes: number }

@@ -29,6 +29,8 @@ export interface CardSplit {
   series: CardSeries[]
   /** Frames that only divide: a hand, a marker. */
   dividers: string[]
+  /** That the camera's clock was set while the card was filled. */
+  clock?: Sentence
 }
 
 /** Correlation of coarse pictures below which two neighbours show different things. */

@@ -40,6 +40,8 @@ const FRAME = {
 
 /** Why a card's frames begin another series. */
 const SPLIT = {
+  'split.clock': ({ from, to }: { from: string; to: string }) =>
+    `The camera’s clock was set back between ${from} and ${to}. The frames are in the order of their names.`,
   'split.divider': 'a divider frame comes before it',
   'split.size': 'the pictures have another size',
   'split.focalLength': 'the focal length changed',

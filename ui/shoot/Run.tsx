@@ -1,6 +1,6 @@
 'use client'
 
-import { Button } from 'antd'
+import { Alert, Button } from 'antd'
 import { useRouter } from 'next/navigation'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import { significant } from '@/core/units'
@@ -103,6 +103,7 @@ export function Run({ run, shoot, busy, selected, onSelect }: Props) {
       </div>
       <MissingFiles run={run} shootId={shoot.id} />
       {run.development && <RawDevelopment run={run} development={run.development} shootId={shoot.id} disabled={busy} />}
+      {clockOf(shoot, run) && <Alert type="warning" showIcon title={clockOf(shoot, run)} />}
       <CaptureSets run={run} shootId={shoot.id} disabled={busy} />
       <SurveyReportView
         survey={run.survey}
@@ -115,6 +116,12 @@ export function Run({ run, shoot, busy, selected, onSelect }: Props) {
       <FrameList frames={frames} places={places} selected={selected} focusText={focusText} onSelect={onSelect} onToggle={toggle} />
     </section>
   )
+}
+
+/** That the camera's clock was set in between, as the newest look for series found. */
+function clockOf(shoot: ShootDetail, run: RunDetail): string | undefined {
+  const split = shoot.jobs.find(({ kind, run_id, state }) => kind === 'split' && run_id === run.id && state === 'done')
+  return (split?.result as JobResults['split'] | undefined)?.clock?.text
 }
 
 function splitText(series: JobResults['split']['series']): string {

@@ -31,10 +31,10 @@ export const split: JobKindWork<'split', object> = {
     }
   },
   finish: async ({ db, store: { folders }, job, scratch }) => {
-    const { series } = check(splitSchema, JSON.parse(await readFile(path.join(scratch, 'split.json'), 'utf8')))
+    const { series, clock } = check(splitSchema, JSON.parse(await readFile(path.join(scratch, 'split.json'), 'utf8')))
     const runId = job.run_id!
     const others = series.slice(1)
-    if (others.length === 0 && !series[0].captures) return { series }
+    if (others.length === 0 && !series[0].captures) return { series, clock }
     const copies: string[] = []
     const originals: string[] = []
     try {
@@ -78,6 +78,6 @@ export const split: JobKindWork<'split', object> = {
       throw error
     }
     await Promise.all(originals.map((file) => rm(file, { force: true })))
-    return { series }
+    return { series, clock }
   },
 }
