@@ -27,7 +27,8 @@ nitidus('simulate', at('scene.json'), '--out', at('card'))
 const { frames: shot } = JSON.parse(readFileSync(at('card', 'truth.json'), 'utf8')) as { frames: { files: string[] }[] }
 const sizes = readdirSync(at('card')).flatMap((name) => (name.endsWith('.dng') ? [statSync(at('card', name)).size] : []))
 const one_MB = sizes[0] / 1e6
-const request = { ...macro, camera: { ...macro.camera, rawSize_MB: one_MB }, timing: { ...macro.timing, exposuresPerFrame: captures } } as PlanRequest
+const { camera: body } = macro
+const request = { ...macro, camera: { ...body, rawSize_MB: one_MB }, timing: { ...macro.timing, exposuresPerFrame: captures } } as PlanRequest
 const plan = planSeries(request)
 const taken_MB = sizes.reduce((a, b) => a + b, 0) / 1e6
 console.log(`on the card ${taken_MB.toFixed(0)} MB; by the plan ${((plan.storage_MB / plan.frameCount) * frames).toFixed(0)} MB`)

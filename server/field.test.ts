@@ -129,4 +129,31 @@ describe('a whole card', () => {
     expect(existsSync(store.folders.frame(runId, 'f7.jpg'))).toBe(false)
     expect((await split(runId)).series).toHaveLength(1)
   })
+
+  test('what was split off wrongly is put back, files and all; not where names or pictures stand against it', async () => {
+    const runId = await server.newRun()
+    for (let k = 0; k < 8; k++) await server.add(runId, `f${k}.jpg`, await motif(k < 4 ? 0 : 1))
+    await split(runId)
+    const { db, store, shoots } = server.context
+    const { shoot_id } = await shoots.runRow(runId)
+    const [other] = await db.selectFrom('run').selectAll().where('shoot_id', '=', shoot_id).where('id', '!=', runId).execute()
+    await expect(shoots.join(runId)).rejects.toMatchObject({ code: 'run.nothingBefore' })
+    const twin = await server.add(runId, 'f7.jpg', await motif(0))
+    await expect(shoots.join(other.id)).rejects.toMatchObject({ code: 'frame.nameTaken' })
+    expect(await server.framesOf(other.id)).toEqual(['f4.jpg', 'f5.jpg', 'f6.jpg', 'f7.jpg'])
+    for (const name of await server.framesOf(other.id)) expect(existsSync(store.folders.frame(other.id, name))).toBe(true)
+    await server.context.bin.put('frame', twin.id)
+    await server.context.bin.empty(true)
+    expect(await shoots.join(other.id)).toBe(runId)
+    const names = await server.framesOf(runId)
+    expect(names.sort()).toEqual(Array.from({ length: 8 }, (_, k) => `f${k}.jpg`))
+    for (const name of names) expect(existsSync(store.folders.frame(runId, name))).toBe(true)
+    expect((await shoots.detail(shoot_id)).runs.map(({ id }) => id)).toEqual([runId])
+    // Split again they part as before; a picture of one of them holds them where they are.
+    await split(runId)
+    const again = await db.selectFrom('run').selectAll().where('shoot_id', '=', shoot_id).where('binned_at', 'is', null).orderBy('id').execute()
+    const render = { uid: 'r', folder: 'r', run_id: runId, job_id: null, report_json: '{}', bytes: 0, created_at: '' }
+    await db.insertInto('render').values(render).execute()
+    await expect(shoots.join(again[1].id)).rejects.toMatchObject({ code: 'run.joinRenders' })
+  })
 })

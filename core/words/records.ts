@@ -6,6 +6,8 @@ export const RECORDS = {
     `What is stored of this shoot (${what}) cannot be read. Restore it from a backup, or plan it again.`,
   'shoot.planBroken': ({ reason }: { reason: string }) => `${reason} Change the plan and try again.`,
   'run.gone': 'This run no longer exists. Go back to the shoot.',
+  'run.nothingBefore': 'There is no run before this one in its shoot. Its frames stay where they are.',
+  'run.joinRenders': 'Pictures were made of one of these runs. Bring the frames again as a run of their own.',
   'run.tooFew': ({ count }: { count: number }) =>
     `This run has ${count === 0 ? 'no frames' : 'only one frame'} to fuse. A series needs at least two.`,
   'run.reference': ({ count }: { count: number }) => `${count} frames are fused. Choose one of them as the reference.`,

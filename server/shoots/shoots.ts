@@ -24,6 +24,7 @@ import {
 import { FieldLogs } from '../field'
 import type { KitStore } from '../kit'
 import { captureCounts, takeCapturesApart, type PictureStore } from '../pictures'
+import { joinRun } from './joinRun'
 import { framesOfRun } from './framesToFuse'
 import { summariesOf } from './summary'
 
@@ -178,6 +179,11 @@ export class Shoots {
     const frame = await this.frameRow(frameId)
     if (frame.run_id !== runId) throw refusal('frame.gone')
     await this.store.raw.developLike(frame, neutral)
+  }
+
+  /** Puts the frames of a run back into the one before it; answers that. @throws Refusal where that cannot be. */
+  async join(runId: number): Promise<number> {
+    return joinRun(this.db, this.store.folders, await this.runRow(runId))
   }
 
   /** Makes every capture of a run a frame of its own again. @throws Refusal where pictures were made of it. */

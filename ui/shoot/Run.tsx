@@ -38,6 +38,7 @@ export function Run({ run, shoot, busy, selected, onSelect }: Props) {
     runJob<'split'>(`/api/runs/${run.id}/split`).then((found) => found && message.info(splitText(found.series), 6)),
   )
   const setAside = useCommand<{ id: number; aside: boolean }>(shoot.id, ({ id, aside }) => send(`/api/frames/${id}/aside`, 'PUT', { aside }))
+  const join = useCommand(shoot.id, () => send(`/api/runs/${run.id}/join`, 'POST'))
   const frames = useMemo(() => sortedFrames(run), [run])
   const focusText = useFocusText(shoot)
   const { plan, request } = useStoredPlan(run)
@@ -80,6 +81,11 @@ export function Run({ run, shoot, busy, selected, onSelect }: Props) {
             {run.source === 'simulated' ? 'from the simulated camera' : 'your own frames'}
             {run.reason && `, split off: ${run.reason}`}
           </span>
+          {run.reason && run.renders.length === 0 && (
+            <Button size="small" disabled={busy || join.isPending} onClick={() => join.mutate(undefined, { onError })}>
+              Put back
+            </Button>
+          )}
         </h2>
         {run.renders.length > 0 && (
           <Button type="primary" onClick={() => router.push(`/shoots/${shoot.id}/result?render=${run.renders[0].id}`)}>

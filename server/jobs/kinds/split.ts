@@ -1,13 +1,14 @@
 import { randomUUID } from 'node:crypto'
-import { link, mkdir, readFile, rm } from 'node:fs/promises'
+import { readFile } from 'node:fs/promises'
 import path from 'node:path'
 import Joi from 'joi'
 import { refusal } from '@/core/words'
 import { now } from '@/database'
 import { check, splitSchema } from '@/schemas'
 import { isRaw } from '@/core/batch'
-import { capturesOf, gatherCaptures } from '../../pictures'
+import { gatherCaptures } from '../../pictures'
 import { framesOfRun } from '../../shoots/framesToFuse'
+import { MovedFrames } from '../../shoots/movedFrames'
 import type { JobKindWork } from '../kind'
 
 /**
@@ -35,8 +36,7 @@ export const split: JobKindWork<'split', object> = {
     const runId = job.run_id!
     const others = series.slice(1)
     if (others.length === 0 && !series[0].captures) return { series, clock }
-    const copies: string[] = []
-    const originals: string[] = []
+    const moved = new MovedFrames(folders)
     try {
       await db.transaction().execute(async (transaction) => {
         const {
@@ -57,27 +57,20 @@ export const split: JobKindWork<'split', object> = {
             .values({ ...run, uid: randomUUID(), number: Number(most) + k + 1, reason, begun_by: null, created_at: now() })
             .returning('id')
             .executeTakeFirstOrThrow()
-          await mkdir(folders.frames(id), { recursive: true })
           for (const name of files) {
             const frame = frames.get(name)
             if (!frame) throw refusal('frame.gone')
-            for (const { file } of [frame, ...(await capturesOf(transaction, frame.id))]) {
-              // A second name for the same file: until the database says otherwise, the frame is still where it was.
-              await link(folders.frame(runId, file), folders.frame(id, file))
-              copies.push(folders.frame(id, file))
-              originals.push(folders.frame(runId, file))
-            }
-            await transaction.updateTable('frame').set({ run_id: id }).where('id', '=', frame.id).execute()
+            await moved.move(transaction, frame, id)
           }
         }
         for (const { captures } of series) if (captures) await gatherCaptures(transaction, frames, captures)
         await transaction.updateTable('run').set({ survey_json: null }).where('id', '=', runId).execute()
       })
     } catch (error) {
-      await Promise.all(copies.map((file) => rm(file, { force: true })))
+      await moved.undone()
       throw error
     }
-    await Promise.all(originals.map((file) => rm(file, { force: true })))
+    await moved.done()
     return { series, clock }
   },
 }
