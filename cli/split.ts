@@ -4,7 +4,7 @@ import { RawReader, readInGroups, readPicture, readFacts, readTakenWith, writeWh
 import { luma } from '@/core/raster'
 import { isRaw } from '@/core/batch'
 import { findSets } from '@/core/develop'
-import { coarse, inOrderTaken, splitCard, type CardFrame } from '@/core/survey'
+import { coarse, splitAsTaken, type CardFrame } from '@/core/survey'
 import type { FrameFile, SplitJob, SplitReport } from '@/schemas'
 import { progressTo, type Progress } from './progress'
 import { framesIn } from './series'
@@ -40,15 +40,13 @@ async function splitOf({ frames: files, raws = [] }: Pick<SplitJob, 'frames' | '
     frames.push(frame)
     progress({ stage: 'split', frame: frames.length, of: files.length, file: frame.file })
   }
-  const { frames: ordered, clock } = inOrderTaken(frames)
-  const { series, dividers } = splitCard(ordered)
-  const found = { series, dividers, ...(clock && { clock }) }
+  const found = splitAsTaken(frames)
   const originals = new Map(raws.map(({ name, file }) => [name, file]))
   if (originals.size === 0) return found
   progress({ stage: 'captures', frame: 0, of: originals.size })
   const reader = new RawReader(new URL('raw.mjs', import.meta.url))
   try {
-    return { ...found, series: await Promise.all(series.map(async (one) => ({ ...one, ...(await capturesOf(one.files, originals, reader)) }))) }
+    return { ...found, series: await Promise.all(found.series.map(async (one) => ({ ...one, ...(await capturesOf(one.files, originals, reader)) }))) }
   } finally {
     await reader.close()
   }

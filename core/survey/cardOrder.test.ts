@@ -1,5 +1,5 @@
 import { createPlane } from '../raster'
-import { inOrderTaken } from './cardOrder'
+import { inOrderTaken, splitAsTaken } from './cardOrder'
 import type { CardFrame } from './split'
 
 const motif = createPlane(1, 1)
@@ -26,4 +26,18 @@ test('a clock that was set back in the middle of a series does not turn it round
   expect(clock).toMatchObject({ code: 'split.clock', text: expect.stringContaining('f_02.jpg') })
   // A second too early is no other clock.
   expect(inOrderTaken(card(['f_01.jpg', 100], ['f_02.jpg', 99])).clock).toBeUndefined()
+})
+
+test('two cameras that shot at once are two series, one after the other', () => {
+  /** Stripes across or down, as two motifs. */
+  const seen = (kind: number) => {
+    const plane = createPlane(12, 8)
+    plane.data.forEach((_, i) => (plane.data[i] = kind === 0 ? (i % 12) / 12 : Math.floor(i / 12) / 8))
+    return plane
+  }
+  const camera = (name: string, kind: number) =>
+    card(...Array.from({ length: 5 }, (_, k): [string, number] => [`${name}_${k}.jpg`, 4 * k])).map((frame) => ({ ...frame, motif: seen(kind) }))
+  const { series, dividers } = splitAsTaken([...camera('a', 0), ...camera('b', 1)])
+  expect([series.map(({ files }) => files.length), dividers]).toEqual([[5, 5], []])
+  expect(series[1].reasonCode).toBe('split.motif')
 })

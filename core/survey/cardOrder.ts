@@ -1,5 +1,15 @@
 import { say, type Sentence } from '../words'
-import type { CardFrame } from './split'
+import { splitCard, type CardFrame, type CardSplit } from './split'
+
+/**
+ * Splits a card's frames, given in the order of their names, into series. Where times would tear apart what names keep together, as of two
+ * cameras that shot at once, the names say the order.
+ */
+export function splitAsTaken(frames: CardFrame[]): CardSplit {
+  const { frames: taken, clock } = inOrderTaken(frames)
+  const [byTime, byName] = [splitCard(taken), splitCard(frames)]
+  return byName.series.length < byTime.series.length ? byName : { ...byTime, ...(clock && { clock }) }
+}
 
 /** Cameras note whole seconds. */
 const BACK_ms = 1500
