@@ -39,6 +39,8 @@ export function Run({ run, shoot, busy, selected, onSelect }: Props) {
   )
   const setAside = useCommand<{ id: number; aside: boolean }>(shoot.id, ({ id, aside }) => send(`/api/frames/${id}/aside`, 'PUT', { aside }))
   const join = useCommand(shoot.id, () => send(`/api/runs/${run.id}/join`, 'POST'))
+  /** The newest comes first. */
+  const before = shoot.runs.find(({ number }) => number < run.number)
   const frames = useMemo(() => sortedFrames(run), [run])
   const focusText = useFocusText(shoot)
   const { plan, request } = useStoredPlan(run)
@@ -80,10 +82,10 @@ export function Run({ run, shoot, busy, selected, onSelect }: Props) {
           <span>
             {run.source === 'simulated' ? 'from the simulated camera' : 'your own frames'}
             {run.reason && `, split off: ${run.reason}`}
-          </span>
-          {run.reason && run.renders.length === 0 && (
+          </span>{' '}
+          {before && run.reason && run.renders.length === 0 && (
             <Button size="small" disabled={busy || join.isPending} onClick={() => join.mutate(undefined, { onError })}>
-              Put back
+              Put back into run {before.number}
             </Button>
           )}
         </h2>
