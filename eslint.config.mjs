@@ -77,7 +77,10 @@ export default tseslint.config(
     // What is evaluated in the page.
     files: ['bench/**/*.mjs'],
     languageOptions: {
-      globals: { document: 'readonly', performance: 'readonly', requestAnimationFrame: 'readonly', HTMLInputElement: 'readonly', Event: 'readonly' },
+      globals: {
+        ...{ document: 'readonly', window: 'readonly', performance: 'readonly', requestAnimationFrame: 'readonly' },
+        ...{ HTMLInputElement: 'readonly', MutationObserver: 'readonly', Event: 'readonly' },
+      },
     },
   },
 )
