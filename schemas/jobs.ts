@@ -1,6 +1,6 @@
 import { MOVER_KINDS, type MoverKind } from '@/core/movers'
 import Joi from 'joi'
-import type { Development } from '@/core/develop'
+import type { RawOriginal } from '@/core/develop'
 import type { Recipe } from '@/core/finish'
 import type { TakenWith } from '@/core/formats'
 import type { Rectangle } from '@/core/raster'
@@ -28,14 +28,6 @@ export interface FrameFile {
   file: string
   /** Of a raw frame: the original. It is developed into `file` by whoever needs that first. */
   raw?: RawOriginal
-}
-
-/** What a raw frame is developed from, and how. */
-export interface RawOriginal {
-  file: string
-  development: Development
-  /** Where the frame was captured several times, the sensor shifted in between: its captures, `file` the first of them. */
-  captures?: { file: string; x_px: number; y_px: number }[]
 }
 
 /**

@@ -112,3 +112,12 @@ test('stopped, it keeps what came, and tells nothing any more; the next folder g
   await rm(card(), { recursive: true })
   await expect(importing().begin(shootId, 'card')).rejects.toEqual(refusedWith('folder.outside'))
 })
+
+test('a run that is deleted meanwhile ends its import with one sentence', async () => {
+  const shootId = await server.newShoot()
+  const { run } = await importing().begin(shootId, 'card')
+  await until(() => (importing().of(shootId)?.taken ?? 0) > 2)
+  await server.context.bin.put('run', run)
+  await ended(shootId)
+  expect(importing().of(shootId)).toMatchObject({ ended: { code: 'run.gone' }, refusedCount: 0 })
+})

@@ -1,5 +1,5 @@
 import PQueue from 'p-queue'
-import { Transfer } from '@/core/batch'
+import { LEAST_TO_SPLIT, Transfer } from '@/core/batch'
 import { isRefusal, refusal, say } from '@/core/words'
 import { explained, now, type Database } from '@/database'
 import type { ImportDetail } from '@/schemas'
@@ -11,8 +11,6 @@ import type { Shoots } from './shoots'
 const AT_ONCE = 3
 /** As many refusals are shown. */
 const MOST_TOLD = 100
-/** Fewer frames are one series. */
-const LEAST_TO_SPLIT = 4
 
 interface Going {
   detail: ImportDetail
@@ -144,14 +142,14 @@ export class Importing {
     }
   }
 
-  /** One file: what is wrong with it alone is told and the next one comes; a full disk or a card that is gone ends the import. */
+  /** One file: what is wrong with it alone is told and the next one comes; a full disk, a card or a run that is gone ends the import. */
   private async take(detail: ImportDetail, files: FolderFiles, name: string): Promise<void> {
     try {
       await this.store.bringFrom(files.from, detail.run, name)
       detail.taken++
     } catch (error) {
       const known = explained(error)
-      if (!isRefusal(known) || known.code.startsWith('disk.')) throw known
+      if (!isRefusal(known) || known.code.startsWith('disk.') || known.code === 'run.gone') throw known
       detail.refusedCount++
       detail.refused = [...detail.refused, { name, code: known.code, text: known.message }].slice(0, MOST_TOLD)
     }

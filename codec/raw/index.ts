@@ -1,4 +1,4 @@
-export { mergedFile, type Capture, type Merged } from './captures'
+export { mergedFile, type Merged } from './captures'
 export { RawReader } from './rawReader'
 export type { RawFacts } from './thread'
 export { writeRaw } from './writeRaw'

@@ -2,25 +2,17 @@ import { availableParallelism } from 'node:os'
 import { fileURLToPath } from 'node:url'
 import path from 'node:path'
 import { Piscina } from 'piscina'
-import type { Development, NeutralPlace, Offset } from '@/core/develop'
+import type { Capture, Development, NeutralPlace, Offset, RawOriginal } from '@/core/develop'
 import { refusal } from '@/core/words'
 import { writeWhole } from '../writePicture'
 import { mergedFile } from './captures/set'
-import type { Capture, Merged } from './captures'
+import type { Merged } from './captures'
 import type { NeutralRefused, RawFacts, RawTask } from './thread'
 
 /** Each keeps one core busy, and holds one frame whole, five times over. */
 const THREADS = Math.min(4, availableParallelism())
 /** A thread that has nothing to do goes, and its memory with it. */
 const IDLE_ms = 5000
-
-/** What a raw frame is developed from, and how. */
-export interface RawOriginal {
-  file: string
-  development: Development
-  /** Its captures, where the sensor was shifted between several, `file` the first of them. */
-  captures?: Capture[]
-}
 
 /** Reads raw files in threads, one core a file. */
 export class RawReader {

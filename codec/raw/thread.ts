@@ -1,11 +1,11 @@
 import { readFile } from 'node:fs/promises'
 import sharp from 'sharp'
-import { brightestOf, developmentFrom, neutralMultipliers, type Development, type NeutralPlace, type Offset } from '@/core/develop'
+import { brightestOf, developmentFrom, neutralMultipliers, type Capture, type Development, type NeutralPlace, type Offset } from '@/core/develop'
 import type { TakenWith } from '@/core/formats'
 import { writeWhole } from '../writePicture'
 import { developedBy, PLAIN, scalingOf, takenWith, writeDeveloped } from './develop'
 import { forgetLibrary, rawLibrary, type RawFile } from './library'
-import { mergeSet, offsetsOf, type Capture, type Merged, type Opened } from './captures'
+import { mergeSet, offsetsOf, type Merged, type Opened } from './captures'
 
 /** What a thread is asked to do with a raw file. */
 export type RawTask =

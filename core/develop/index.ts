@@ -2,3 +2,4 @@ export { brightestOf, developmentFrom, neutralMultipliers, type Development, typ
 export { toWide } from './toWide'
 export { CaptureMerger, findSets, latticeOf, OffsetMeter, type CaptureSets, type Lattice, type Merging, type Offset } from './captures'
 export { blendFull } from './blendFull'
+export type { Capture, RawOriginal } from './original'

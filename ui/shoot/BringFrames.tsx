@@ -3,16 +3,13 @@
 import { Alert, Button, Input, Upload } from 'antd'
 import { useRef, useState } from 'react'
 import { useQueryClient } from '@tanstack/react-query'
-import { FRAME_ENDINGS } from '@/core/batch'
+import { FRAME_ENDINGS, LEAST_TO_SPLIT } from '@/core/batch'
 import { message } from '../messages'
 import { send } from '../api'
 import { ImportProgress } from './ImportProgress'
 import { importKey } from './useImport'
 import { useBringing, type Batch } from './useBringing'
 import styles from './shoot.module.css'
-
-/** Fewer frames are one series. */
-const LEAST_TO_SPLIT = 4
 
 interface Props {
   /** The shoot they belong to, made now where there is none yet. */

@@ -3,6 +3,7 @@
 import { Alert, Button } from 'antd'
 import { useRouter } from 'next/navigation'
 import { useEffect, useMemo, useRef, useState } from 'react'
+import { LEAST_TO_SPLIT } from '@/core/batch'
 import { significant } from '@/core/units'
 import type { JobResults, RunDetail, ShootDetail } from '@/schemas'
 import { message } from '../messages'
@@ -95,7 +96,7 @@ export function Run({ run, shoot, busy, selected, onSelect }: Props) {
           </Button>
         )}
         <FuseControls runId={run.id} shootId={shoot.id} used={used} all={run.frames.length} busy={busy} next={run.renders.length === 0} />
-        {run.frames.length > 3 && (
+        {run.frames.length >= LEAST_TO_SPLIT && (
           <Button disabled={busy} loading={split.isPending} onClick={() => split.mutate(undefined, { onError })}>
             Split into series
           </Button>

@@ -3,7 +3,8 @@ import { tmpdir } from 'node:os'
 import path from 'node:path'
 import { createPicture, decoded, type Picture } from '@/core/raster'
 import { countAt, sensorPlaces, type FineLight } from '@/core/simulate'
-import { RawReader, readFacts, readSamples, writeRaw, type Capture } from '../..'
+import type { Capture } from '@/core/develop'
+import { RawReader, readFacts, readSamples, writeRaw } from '../..'
 import { mergedFile } from '.'
 
 /** Of the sensor, px. */

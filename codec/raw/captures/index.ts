@@ -1,3 +1,3 @@
 export { mergeSet } from './mergeSet'
 export { offsetsOf } from './offsets'
-export { mergedFile, type Capture, type Merged, type Opened } from './set'
+export { mergedFile, type Merged, type Opened } from './set'

@@ -1,11 +1,11 @@
 import { readFile } from 'node:fs/promises'
 import type { LibRawSettings } from 'libraw-wasm'
 import sharp, { type Sharp } from 'sharp'
-import { blendFull, CaptureMerger, latticeOf, toWide, type Development, type Lattice, type Merging } from '@/core/develop'
+import { blendFull, CaptureMerger, latticeOf, toWide, type Capture, type Development, type Lattice, type Merging } from '@/core/develop'
 import type { Interleaved } from '@/core/raster'
 import { developedBy, scalingOf, srgbOf, takenWith, writeDeveloped, type Developed } from '../develop'
 import type { RawMetadata } from '../library'
-import { AS_COUNTED, mosaicOf, type Capture, type Merged, type Opened } from './set'
+import { AS_COUNTED, mosaicOf, type Merged, type Opened } from './set'
 
 /** Above this part of the picture nothing is merged: what moved would have coloured edges. */
 const MOST_MOVED = 0.005

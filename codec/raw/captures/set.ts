@@ -2,13 +2,6 @@ import type { LibRawSettings } from 'libraw-wasm'
 import type { Interleaved } from '@/core/raster'
 import type { RawFile } from '../library'
 
-/** A capture of a set: its file, and where the sensor stood, px from the first. */
-export interface Capture {
-  file: string
-  x_px: number
-  y_px: number
-}
-
 /** What became of a set: merged, or only its first capture used as so much of the picture moved between them. */
 export interface Merged {
   captures: number

@@ -1,7 +1,5 @@
 import { gridIn, type Grid, type Interleaved } from '../../raster'
-import type { Filters } from './mosaic'
-
-const GREEN = 1
+import { GREEN, type Filters } from './mosaic'
 
 /** Cells, in px of the merged picture. */
 const CELL_px = 16

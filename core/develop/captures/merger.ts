@@ -1,9 +1,8 @@
 import type { Interleaved } from '../../raster'
 import type { Lattice } from './lattice'
-import { filtersOf, type Filters } from './mosaic'
+import { filtersOf, GREEN, type Filters } from './mosaic'
 import { Disagreement } from './disagreement'
 
-const GREEN = 1
 /** Light may differ by so much between captures: lamps flicker. */
 const MOST_GAIN = 1.25
 

@@ -3,6 +3,9 @@ import { createPlane, encoded, type Interleaved, type Plane } from '../../raster
 /** Which colour each pixel of two by two sees: 0 red, 1 green, 2 blue. */
 export type Filters = readonly [number, number, number, number]
 
+/** Of the three channels. */
+export const GREEN = 1
+
 /** So much of a phase has to show one colour alone. */
 const ALONE = 0.98
 
