@@ -135,6 +135,7 @@ test('9 seventy shoots: found, sorted, renamed, planned again, removed', async (
   await hand.fill(page.getByRole('searchbox', { name: 'Find a shoot' }), 'rhino')
   await expect(cards.getByRole('heading')).toHaveText(['Rhinoceros'])
   await hand.fill(page.getByRole('searchbox', { name: 'Find a shoot' }), 'ribbed coil')
+  await expect(cards.first().getByRole('heading')).toHaveText(/Ribbed coil/)
   await hand.click(button(page, /^Plan it again/).first())
   await expect(page.getByRole('heading', { name: /, again$/ })).toBeVisible()
   await page.goto('/')

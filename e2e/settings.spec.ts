@@ -68,7 +68,8 @@ test('a run is fused with other settings, which the render tells and a preview f
   await page.getByRole('button', { name: /^Render the whole picture with lace, near depth first/ }).click()
   const newest = async () => (await (await page.request.get(`/api/shoots/${shoot}`)).json()).runs[0].renders
   await expect.poll(async () => (await newest()).length).toBe(3)
-  const made = (await newest()).find(({ report }: { report: { style: string } }) => report.style === 'lace').report
+  const { id } = (await newest()).find(({ report }: { report: { style: string } }) => report.style === 'lace')
+  const made = (await (await page.request.get(`/api/renders/${id}`)).json()).report
   expect(made.settings).toMatchObject({ prefer: 'near', sharp: { from: 1, to: 4 } })
   expect(made.frames.at(-1).share_percent).toBe(0)
   // It opens by itself; what is laid beside the one before it would go with that.

@@ -12,7 +12,7 @@ import type { RunDevelopment } from './development'
 import type { CheckReport, JobFile } from './jobs'
 import type { MeasuredTarget } from '@/core/learn/target'
 import type { NeededReport } from './needed'
-import type { FuseReport } from './report'
+import type { FuseReport, ReportInShort } from './report'
 
 /** What the routes answer, for the screens. Times are ISO 8601 in UTC. */
 
@@ -36,6 +36,14 @@ export interface ShootSummary {
   /** null where nothing is planned, or the plan no longer works; which, says `planned`. */
   plan: Pick<Plan, 'frameCount' | 'stride_mm' | 'hyperfocal_mm'> | null
   planned: boolean
+}
+
+/** A part of the list of shoots. */
+export interface ShootPage {
+  shoots: ShootSummary[]
+  /** How many were found, and how many there are. */
+  found: number
+  all: number
 }
 
 export interface ShootDetail extends Omit<ShootSummary, 'plan' | 'planned'> {
@@ -67,7 +75,7 @@ export interface RunDetail {
   /** How its raw frames are developed; null where it has none. */
   development: RunDevelopment | null
   survey: SurveyReport | null
-  renders: RenderDetail[]
+  renders: RenderInShort[]
 }
 
 export interface FrameDetail {
@@ -92,11 +100,22 @@ export interface FrameDetail {
   created_at: string
 }
 
-export interface RenderDetail {
+/** A render as a list tells of it; what became of each frame stands in its whole report. */
+export interface RenderInShort {
   id: number
   created_at: string
   bytes: number
+  report: ReportInShort
+}
+
+export interface RenderDetail extends Omit<RenderInShort, 'report'> {
   report: FuseReport
+}
+
+/** A part of the list of all renders, the newest first; and how many there are. */
+export interface RenderPage {
+  renders: (RenderInShort & { shootTitle: string })[]
+  all: number
 }
 
 /** A mend as it stands. */

@@ -10,8 +10,11 @@ export type {
   JobResults,
   JobState,
   RenderDetail,
+  RenderInShort,
+  RenderPage,
   RunDetail,
   ShootDetail,
+  ShootPage,
   ShootState,
   ShootSummary,
   WatchDetail,
@@ -53,7 +56,8 @@ export { mendBaseSchema, mendEditSchema, mendSchema, MOST_EDITS, newEditsSchema,
 export { planOfSheet, planSheetSchema } from './planSheet'
 export { placeOf, type FramePlace } from './framePlace'
 export { checkBends, checkRegistration, registrationOf, type Registration } from './registration'
-export { RECORD_VERSION, reportSchema, type FuseReport, type ReportFrame, type ReportPart } from './report'
+export { inShort, RECORD_VERSION, reportSchema, type FuseReport, type ReportFrame, type ReportInShort, type ReportPart } from './report'
+export { renderQuerySchema, shootQuerySchema, type ShootOrder, type ShootQuery } from './shootQuery'
 export { asPrinted, PAPER_SIZES, sheetRequestSchema, targetFactsSchema, type PaperSize, type SheetRequest, type TargetFile } from './target'
 export { sceneRequestSchema } from './sceneRequest'
 export {
@@ -91,6 +95,7 @@ export {
   storedNeeded,
   storedPlan,
   storedReport,
+  storedReportInShort,
   storedSheet,
   storedPlaces,
   storedSurvey,

@@ -68,6 +68,24 @@ export interface FuseReport {
   mend?: { mend: number; of: number; title: string; edits: number }
 }
 
+/** A report without what it tells of each frame and place. */
+export interface ReportInShort extends Pick<FuseReport, 'style' | 'settings' | 'reference' | 'crop' | 'mend'> {
+  frameCount: number
+  /** The place of the reference among the frames, from 1. */
+  referenceNumber: number
+  /** What became of parts that moved: shown from one frame each, followed, or there were none. */
+  moved: 'parts' | 'followed' | 'none'
+}
+
+export function inShort({ style, settings, reference, crop, mend, frames, parts = [] }: FuseReport): ReportInShort {
+  return {
+    ...{ style, settings, reference, crop, mend },
+    frameCount: frames.length,
+    referenceNumber: frames.findIndex(({ file }) => file === reference) + 1,
+    moved: parts.length > 0 ? 'parts' : frames.some(({ bent_px }) => bent_px) ? 'followed' : 'none',
+  }
+}
+
 const number = Joi.number().required()
 
 const frameSchema = Joi.object({
@@ -113,3 +131,11 @@ export const reportSchema = Joi.object<FuseReport>({
   peakMemory_MB: number,
   mend: Joi.object({ mend: number, of: number, title: Joi.string().required(), edits: number }),
 }).unknown()
+
+/** The same for what is told in short: of each frame only what that asks for. */
+export const shortReportSchema = reportSchema.keys({
+  frames: Joi.array()
+    .items(Joi.object({ file: Joi.string().required(), bent_px: Joi.number() }).unknown())
+    .min(1)
+    .required(),
+})

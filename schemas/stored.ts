@@ -17,7 +17,7 @@ import { neededSchema, type NeededReport } from './needed'
 import { placesSchema } from './places'
 import { planRequestSchema } from './planRequest'
 import { planSheetSchema } from './planSheet'
-import { reportSchema, type FuseReport } from './report'
+import { inShort, reportSchema, shortReportSchema, type FuseReport, type ReportInShort } from './report'
 import { surveySchema } from './surveyReport'
 import { takenSchema } from './taken'
 
@@ -61,6 +61,8 @@ export const storedPlaces = (text: string): { places: Place[] } => stored(places
 export const storedNeeded = (text: string): NeededReport => stored(neededSchema, text, 'how many frames were needed')
 export const storedSurvey = (text: string): SurveyReport => stored(surveySchema, text, 'the survey')
 export const storedReport = (text: string): FuseReport => stored(reportSchema, text, 'the report of a render')
+/** Of a list's many reports the frames are not looked at one by one. */
+export const storedReportInShort = (text: string): ReportInShort => inShort(stored(shortReportSchema, text, 'the report of a render'))
 export const storedTaken = (text: string): TakenWith => stored(takenSchema, text, 'what a frame was taken with')
 export const storedDevelopment = (text: string): RunDevelopment => stored(runDevelopmentSchema, text, 'how raw frames are developed')
 export const storedColour = (text: string): StoredColour => stored(colourSchema, text, 'the colour space of a frame')

@@ -14,7 +14,7 @@ import { madeForOf, openContext, type Context } from '@/server'
  * pictures that were made the same way (`npm run demo:year`).
  */
 async function prepareDemo({ db, shoots, jobs, work, recipes, environment }: Context): Promise<void> {
-  if ((await shoots.list()).length > 0) return
+  if ((await shoots.list()).shoots.length > 0) return
   jobs.events.on('any', ({ kind, progress_json }) => process.stderr.write(`\rDemo: ${kind} ${progressText(progress_json)}      `))
   for (const { done, ...shoot } of DEMO_SHOOTS) {
     const shootId = await shoots.create(shoot)

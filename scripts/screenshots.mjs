@@ -8,7 +8,7 @@ const [base = 'http://127.0.0.1:3210', folder = 'docs/screenshots', only] = proc
 const flags = ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--no-first-run']
 const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: flags })
 
-const shoots = await (await fetch(`${base}/api/shoots`)).json()
+const { shoots } = await (await fetch(`${base}/api/shoots`)).json()
 const fused = shoots.find(({ title }) => title.includes('C 17'))
 const range = shoots.find(({ plan }) => plan?.hyperfocal_mm)
 const byDrive = shoots.find(({ title }) => title.includes('sample 12'))

@@ -3,6 +3,7 @@ import { createReadStream } from 'node:fs'
 import { readdir, readFile, rm, writeFile } from 'node:fs/promises'
 import path from 'node:path'
 import { readSamples } from '@/codec'
+import { renderDetail, renderOf } from '.'
 import { refusedWith, TestServer } from './testServer'
 
 const [SETS, CAPTURES] = [3, 4]
@@ -60,10 +61,10 @@ test('splitting a card makes one frame of each set of captures, and their files 
 
 test('fused, frames are merged from their captures, and the report tells it', async () => {
   const runId = await splitRun()
-  const { jobs, work, store, shoots } = server.context
+  const { jobs, work, store, shoots, db } = server.context
   await jobs.outcome<'fuse'>(await work.fuse(runId, SETTINGS))
   const { renders, frames } = await detail(runId)
-  const told = renders[0].report.frames.map(({ role, captures }) => ({ role, captures }))
+  const told = renderDetail(await renderOf(db, renders[0].id)).report.frames.map(({ role, captures }) => ({ role, captures }))
   expect(told).toEqual(Array(SETS).fill({ role: 'use', captures: { taken: CAPTURES, used: CAPTURES, moved_percent: 0 } }))
   // The fused frame is the merged one: another picture than its first capture gives alone.
   const merged = await readSamples(await store.pictureOf((await framesOf(runId))[2]))

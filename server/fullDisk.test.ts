@@ -89,8 +89,8 @@ onDisk('a disk that is full', () => {
       await tried(server.add(runId, 'f3.png', fourth)),
       await tried(work.survey(runId).then((asked) => jobs.outcome<'survey'>(asked))),
       await tried(work.fuse(runId, QUICK).then((asked) => jobs.outcome<'fuse'>(asked))),
-      await tried(shoots.replan((await shoots.list())[0].id, { ...demoShoot, title: 'Planned on a full disk' })),
-      await tried(field.add((await shoots.list())[0].id, [{ id: randomUUID(), at: new Date().toISOString(), kind: 'taken' }])),
+      await tried(shoots.replan((await shoots.list()).shoots[0].id, { ...demoShoot, title: 'Planned on a full disk' })),
+      await tried(field.add((await shoots.list()).shoots[0].id, [{ id: randomUUID(), at: new Date().toISOString(), kind: 'taken' }])),
     ]
     await jobs.idle()
     // What did not go through says that the disk is full, and nothing else.
@@ -112,7 +112,7 @@ onDisk('a disk that is full', () => {
     const { render } = await jobs.outcome<'fuse'>(await work.fuse(runId, QUICK))
     const { name } = await jobs.outcome<'finish'>(await work.finish(render, { recipe: AS_IT_IS, format: 'jpg' }))
     expect(name).toMatch(/\.jpg$/)
-    const detail = await shoots.detail((await shoots.list())[0].id)
+    const detail = await shoots.detail((await shoots.list()).shoots[0].id)
     expect(detail.runs[0].renders).toHaveLength(outcomes[2].code ? 1 : 2)
     expect(detail.title).toBe(outcomes[3].code ? demoShoot.title : 'Planned on a full disk')
     expect(detail.field).toHaveLength(outcomes[4].code ? 0 : 1)

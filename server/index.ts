@@ -19,6 +19,7 @@ export {
   zoomPyramid,
 } from './pictures'
 export { finishedFile, KEPT_FILES, keptFile, lookFile, neededIn, placesIn, registrationIn, renderOf, slugOf, type KeptFile } from './renders'
+export { renderDetail, renderPage } from './renderPage'
 export { framesToFuse, jobDetail, simulationOf } from './shoots'
 export { madeForOf, surfaceFactsOf } from './surface'
 export { begin } from './lifecycle'

@@ -57,7 +57,7 @@ test('a mended picture is a render of its own; the one it began with stays as it
     expect(out.samples[at(44, 24) + c]).toBe(base.samples[at(44, 24) + c])
     expect(out.samples[at(30, 24) + c]).toBe(base.samples[at(30, 24) + c])
   }
-  const { runs } = await context.shoots.detail((await context.shoots.list())[0].id)
+  const { runs } = await context.shoots.detail((await context.shoots.list()).shoots[0].id)
   expect(runs[0].renders.map(({ id, report }) => [id, report.mend?.of, report.mend?.edits])).toEqual([
     [mended, render, 1],
     [render, undefined, undefined],
@@ -93,7 +93,7 @@ test('a stroke that lies outside ends the job with a sentence, and leaves no ren
   const mend = await mends.begin(render, 'Mend', 'fused')
   await mends.add(mend, [donor('far', 'f0.png', 5000)])
   await expect(work.mend(mend).then((job) => jobs.outcome(job))).rejects.toMatchObject({ code: 'mend.outside' })
-  const { runs } = await shoots.detail((await shoots.list())[0].id)
+  const { runs } = await shoots.detail((await shoots.list()).shoots[0].id)
   expect(runs[0].renders).toHaveLength(1)
 })
 

@@ -4,6 +4,7 @@ import { readdir, readFile, rm, stat, utimes, writeFile } from 'node:fs/promises
 import path from 'node:path'
 import sharp from 'sharp'
 import { readSamples } from '@/codec'
+import { renderDetail, renderOf } from '.'
 import { picture, refusedWith, TestServer } from './testServer'
 
 let server: TestServer
@@ -68,8 +69,7 @@ test('fusing develops them, each once, and the render has the wide profile and w
   const { render } = await jobs.outcome<'fuse'>(await work.fuse(runId, settings))
   const after = await Promise.all(once.map(async (name) => (await stat(server.context.store.folders.derived('developed', name))).ino))
   expect(after).toEqual(before)
-  const { shoot_id } = await shoots.runRow(runId)
-  const { report } = (await shoots.detail(shoot_id)).runs.find(({ id }) => id === runId)!.renders.find(({ id }) => id === render)!
+  const { report } = renderDetail(await renderOf(server.context.db, render))
   expect(report.colour).toEqual({ profile: 'Wide', converted: false })
   expect(report.frames.every(({ role }) => role === 'use')).toBe(true)
   // Other pictures hang on how they were developed.

@@ -5,7 +5,7 @@ import { Readable } from 'node:stream'
 import { AS_IT_IS } from '@/core/finish'
 import { planSeries } from '@/core/plan'
 import { NIB } from '@/demo/scenario'
-import { registrationIn, renderOf, surfaceFactsOf } from '.'
+import { registrationIn, renderDetail, renderOf, surfaceFactsOf } from '.'
 import { QUICK, ownServer } from './testRun'
 import { demoShoot, picture } from './testServer'
 
@@ -39,7 +39,7 @@ describe('records that stay true', () => {
     await server().context.shoots.setAside(runs[0].frames[3].id, true)
     await server().context.jobs.outcome(blocker)
     const { render } = await server().context.jobs.outcome<'fuse'>(job)
-    const report = (await detailOf(shootId)).runs[0].renders.find(({ id }) => id === render)!.report
+    const { report } = renderDetail(await renderOf(server().context.db, render))
     expect(report.frames.map(({ id }) => id)).toEqual(runs[0].frames.map(({ id }) => id))
     expect(report.version).toBe(2)
   })
@@ -62,7 +62,7 @@ describe('records that stay true', () => {
     const { shootId } = await run(0)
     await server().context.db.updateTable('shoot').set({ plan_json: '{"optics": 7}' }).where('id', '=', shootId).execute()
     await expect(detailOf(shootId)).rejects.toMatchObject({ code: 'shoot.unreadable' })
-    expect(await server().context.shoots.list()).toMatchObject([{ id: shootId, plan: null }])
+    expect(await server().context.shoots.list()).toMatchObject({ shoots: [{ id: shootId, plan: null }], found: 1, all: 1 })
   })
 
   /** Opens the data folder that an older version left. */
@@ -80,7 +80,7 @@ describe('records that stay true', () => {
     ['data-015.tar.gz', { frames: [4, 4], renders: 3, field: 3 }],
   ])('%s, the folder of an older version, opens with all its runs and renders, and they work', async (name, held) => {
     const { shoots, store, db, jobs, work } = await older(name)
-    const [shoot] = (await shoots.list()).filter(({ state }) => state === 'fused')
+    const [shoot] = (await shoots.list()).shoots.filter(({ state }) => state === 'fused')
     const { runs, field } = await shoots.detail(shoot.id)
     expect(runs.map(({ frames }) => frames.length)).toEqual(held.frames)
     expect(runs.flatMap(({ frames }) => frames).every(({ here }) => here)).toBe(true)
@@ -89,7 +89,7 @@ describe('records that stay true', () => {
     const renders = runs.flatMap((run) => run.renders)
     expect(renders).toHaveLength(held.renders)
     for (const { id, report } of renders) {
-      expect((await registrationIn(store.folders, await renderOf(db, id))).frames).toHaveLength(report.frames.length)
+      expect((await registrationIn(store.folders, await renderOf(db, id))).frames).toHaveLength(report.frameCount)
       await jobs.outcome<'finish'>(await work.finish(id, { recipe: AS_IT_IS, format: 'jpg' }))
     }
     const checked = held.frames.reduce((a, b) => a + b)
@@ -99,7 +99,7 @@ describe('records that stay true', () => {
 
   test('an older folder keeps mends, recipes, how raw files were developed, and no time from the future', async () => {
     const { shoots, mends, recipes, jobs, work, logbook } = await older('data-015.tar.gz')
-    const [shoot] = await shoots.list()
+    const [shoot] = (await shoots.list()).shoots
     // One tick of its log is from 2031, by a phone whose clock was wrong.
     expect(shoot.changed_at < '2031').toBe(true)
     expect(shoot.fieldCount).toBe(3)

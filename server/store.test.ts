@@ -194,15 +194,17 @@ describe('a folder on this machine', () => {
 describe('shoots', () => {
   test('are listed with state, plan and cover', async () => {
     const shootId = await server.newShoot()
-    expect(await server.context.shoots.list()).toMatchObject([{ id: shootId, title: demo.title, state: 'planned', cover: null, frameCount: 0 }])
+    expect(await server.context.shoots.list()).toMatchObject({
+      shoots: [{ id: shootId, title: demo.title, state: 'planned', cover: null, frameCount: 0 }],
+    })
     const runId = await server.context.shoots.addRun(shootId, 'imported')
     const frame = await server.add(runId, 'a.jpg', await picture())
-    expect(await server.context.shoots.list()).toMatchObject([{ state: 'shot', cover: { kind: 'frame', id: frame.id }, frameCount: 1 }])
+    expect(await server.context.shoots.list()).toMatchObject({ shoots: [{ state: 'shot', cover: { kind: 'frame', id: frame.id }, frameCount: 1 }] })
   })
 
   test('a plan to infinity survives the database', async () => {
     const shootId = await server.context.shoots.create(GARDEN)
-    const [{ plan }] = await server.context.shoots.list()
+    const [{ plan }] = (await server.context.shoots.list()).shoots
     expect(plan).toMatchObject({ frameCount: 4, hyperfocal_mm: expect.any(Number) })
     expect((await server.context.shoots.detail(shootId)).planRequest!.subject).toMatchObject({ far_mm: Infinity })
   })

@@ -136,7 +136,7 @@ describe('nothing lost, nothing stuck', () => {
     process.env.NITIDUS_DATA = folder
     await expect(context()).rejects.toMatchObject({ code: 'disk.denied' })
     await rm(folder)
-    expect((await (await context()).shoots.list()).length).toBe(0)
+    expect((await (await context()).shoots.list()).shoots.length).toBe(0)
     await closeContext()
     delete process.env.NITIDUS_DATA
   })

@@ -1,10 +1,10 @@
 'use client'
 
-import { QueryClient, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { keepPreviousData, QueryClient, useInfiniteQuery, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useEffect } from 'react'
 import type { Kit, KitItem, Shelf } from '@/core/kit'
 import type { SurveyReport } from '@/core/survey'
-import type { BinKind, JobDetail, JobKind, JobResults, ShootDetail, ShootRequest, ShootSummary, ShootWords } from '@/schemas'
+import type { BinKind, JobDetail, JobKind, JobResults, RenderDetail, ShootDetail, ShootPage, ShootQuery, ShootRequest, ShootWords } from '@/schemas'
 
 /** What a route refused, with the field to mend where there is one. */
 export class RefusedError extends Error {
@@ -34,7 +34,27 @@ export function createQueryClient(): QueryClient {
   return new QueryClient({ defaultOptions: { queries: { staleTime: 2000, retry: 1 } } })
 }
 
-export const useShoots = () => useQuery({ queryKey: ['shoots'], queryFn: () => fetchJson<ShootSummary[]>('/api/shoots') })
+/** Shoots that are asked for, a part after the other. */
+export const useShoots = (asked: Pick<ShootQuery, 'words' | 'state' | 'order'> = ALL_SHOOTS) =>
+  useInfiniteQuery({
+    queryKey: ['shoots', asked],
+    queryFn: ({ pageParam }) => fetchJson<ShootPage>(`/api/shoots?${new URLSearchParams({ ...asked, from: String(pageParam) })}`),
+    initialPageParam: 0,
+    getNextPageParam: ({ found }, pages) => nextFrom(found, pages, ({ shoots }) => shoots.length),
+    placeholderData: keepPreviousData,
+  })
+
+const ALL_SHOOTS = { words: '', state: '', order: 'changed' } as const
+
+/** Where the next part of a list begins; nothing where all of it is there. */
+export function nextFrom<Page>(count: number, pages: Page[], lengthOf: (page: Page) => number): number | undefined {
+  const from = pages.reduce((sum, page) => sum + lengthOf(page), 0)
+  return from < count && lengthOf(pages[pages.length - 1]) > 0 ? from : undefined
+}
+
+/** A render with its whole report, which never changes; nothing is asked for without a number. */
+export const useRender = (id: number | undefined) =>
+  useQuery({ queryKey: ['render', id], enabled: id !== undefined, staleTime: Infinity, queryFn: () => fetchJson<RenderDetail>(`/api/renders/${id}`) })
 
 export const useShoot = (id: number) => useQuery({ queryKey: ['shoot', id], queryFn: () => fetchJson<ShootDetail>(`/api/shoots/${id}`) })
 

@@ -1,15 +1,13 @@
-import type { RenderDetail } from '@/schemas'
+import type { RenderInShort } from '@/schemas'
 import { momentText } from '@/core/units'
 
 /** The settings of a render, as one reads them when choosing between two. */
-export function settingsText({ report: { style, frames, parts = [], reference, settings, mend }, created_at }: RenderDetail): string {
-  const followed = frames.some(({ bent_px }) => bent_px)
-  const place = frames.findIndex(({ file }) => file === reference) + 1
+export function settingsText({ report: { style, frameCount, moved, referenceNumber, settings, mend }, created_at }: RenderInShort): string {
   const edits = mend && `mended in ${mend.edits} ${mend.edits === 1 ? 'place' : 'places'}`
   const more = [
     edits,
     !settings.register && 'not registered',
-    parts.length > 0 ? 'moved parts from one frame each' : followed && 'moved parts followed',
+    moved === 'parts' ? 'moved parts from one frame each' : moved === 'followed' && 'moved parts followed',
     settings.crop === 'none' && 'not cropped',
   ]
   const { sharp, prefer } = settings
@@ -18,5 +16,5 @@ export function settingsText({ report: { style, frames, parts = [], reference, s
     prefer && prefer !== 'none' && `${prefer} depth first`,
     sharp && `sharp from ${sharp.from} to ${sharp.to}`,
   ]
-  return [`${style}, ${frames.length} frames, framed as ${place}`, ...[...more, ...tuned].filter(Boolean), momentText(created_at)].join(', ')
+  return [`${style}, ${frameCount} frames, framed as ${referenceNumber}`, ...[...more, ...tuned].filter(Boolean), momentText(created_at)].join(', ')
 }

@@ -24,8 +24,8 @@ ownFolder()
 describe('shoots', () => {
   test('are made, listed, read and replanned', async () => {
     const id = await newShoot()
-    const { body: list } = await answer(await shootsRoute.GET())
-    expect(list[0]).toMatchObject({ id: Number(id), title: fossil.title, state: 'planned' })
+    const { body: list } = await answer(await shootsRoute.GET(new Request('http://localhost/api/shoots?words=&state=planned')))
+    expect(list.shoots[0]).toMatchObject({ id: Number(id), title: fossil.title, state: 'planned' })
     const changed = await shootRoute.PUT(request({ title: 'Other title', scene: 'nib', plan: fossil.plan }), params({ id }))
     expect(changed.status).toBe(200)
     const { body } = await answer(await shootRoute.GET(request(), params({ id })))

@@ -9,7 +9,6 @@ import {
   storedDevelopment,
   storedKit,
   storedPlan,
-  storedReport,
   storedSheet,
   storedSurvey,
   storedTaken,
@@ -17,8 +16,9 @@ import {
   type JobDetail,
   type RunDetail,
   type ShootDetail,
+  type ShootPage,
+  type ShootQuery,
   type ShootRequest,
-  type ShootSummary,
   type ShootWords,
 } from '@/schemas'
 import { FieldLogs } from '../field'
@@ -26,7 +26,12 @@ import type { KitStore } from '../kit'
 import { captureCounts, takeCapturesApart, type PictureStore } from '../pictures'
 import { joinRun } from './joinRun'
 import { framesOfRun } from './framesToFuse'
-import { summariesOf } from './summary'
+import { found } from './find'
+import { renderInShort } from '../renderPage'
+import { outlinesOf, summariesOf } from './summary'
+
+/** So many shoots are handed out at a time. */
+const PAGE = 24
 
 /** The shoots of a database: what was planned, shot and fused. What lies in the bin is not shown. */
 export class Shoots {
@@ -36,9 +41,12 @@ export class Shoots {
     private readonly kit: KitStore,
   ) {}
 
-  async list(): Promise<ShootSummary[]> {
-    const shoots = await this.db.selectFrom('shoot').selectAll().where('binned_at', 'is', null).orderBy('id', 'desc').execute()
-    return summariesOf(this.db, shoots)
+  /** A part of the shoots that are asked for, from a place on; by default those that changed last. */
+  async list(asked: Partial<ShootQuery> = {}): Promise<ShootPage> {
+    const { words = '', state = '', order = 'changed', from = 0 } = asked
+    const all = await outlinesOf(this.db)
+    const list = found(all, { words, state, order })
+    return { shoots: await summariesOf(this.db, list.slice(from, from + PAGE)), found: list.length, all: all.length }
   }
 
   async create(request: ShootRequest): Promise<number> {
@@ -87,7 +95,7 @@ export class Shoots {
 
   async detail(shootId: number): Promise<ShootDetail> {
     const shoot = await this.shoot(shootId)
-    const { plan: _, planned: __, ...summary } = (await summariesOf(this.db, [shoot]))[0]
+    const { plan: _, planned: __, ...summary } = (await summariesOf(this.db, await outlinesOf(this.db, shootId)))[0]
     const runs = await this.db
       .selectFrom('run')
       .selectAll()
@@ -217,7 +225,7 @@ export class Shoots {
       frames: await Promise.all(frames.map((frame) => this.frame(frame, captures.get(frame.id)))),
       development: development_json ? storedDevelopment(development_json) : null,
       survey: survey_json ? storedSurvey(survey_json) : null,
-      renders: renders.map(({ id, created_at, bytes, report_json }) => ({ id, created_at, bytes, report: storedReport(report_json) })),
+      renders: renders.map(renderInShort),
     }
   }
 

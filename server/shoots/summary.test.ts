@@ -7,7 +7,7 @@ beforeEach(async () => {
 })
 afterEach(() => server.stop())
 
-const listed = async () => (await server.context.shoots.list())[0]
+const listed = async () => (await server.context.shoots.list()).shoots[0]
 const survey = (roles: Record<string, string>) =>
   JSON.stringify({
     order: 'near-to-far',
@@ -59,7 +59,7 @@ test('the frame in the middle is shown, also where frames of other shoots came b
     frames.push(await server.add(runId, name, await picture()))
     await server.add(other, name, await picture())
   }
-  const cover = async () => (await server.context.shoots.list()).map((shoot) => shoot.cover?.id)
+  const cover = async () => (await server.context.shoots.list({ order: 'created' })).shoots.map((shoot) => shoot.cover?.id)
   expect((await cover())[1]).toBe(frames[2].id)
   await bin.put('frame', frames[2].id)
   expect((await cover())[1]).toBe(frames[3].id)
@@ -80,7 +80,24 @@ test('a field log changes its shoot when it arrives, however far ahead the clock
   await db.updateTable('shoot').set({ changed_at: '2026-01-01T00:00:00.000Z', created_at: '2026-01-01T00:00:00.000Z' }).execute()
   const before = new Date().toISOString()
   await field.add(first, [{ id: randomUUID(), at: '2041-05-01T12:00:00.000Z', kind: 'taken' }])
-  const changed = new Map((await shoots.list()).map(({ id, changed_at }) => [id, changed_at]))
+  const changed = new Map((await shoots.list()).shoots.map(({ id, changed_at }) => [id, changed_at]))
   expect(changed.get(first)! >= before && changed.get(first)! <= new Date().toISOString()).toBe(true)
   expect(changed.get(second)).toBe('2026-01-01T00:00:00.000Z')
+})
+
+test('the list comes in parts: together they hold every shoot that was found once, in order', async () => {
+  const { shoots, db } = server.context
+  for (let k = 1; k <= 60; k++) await server.newShoot()
+  const [{ id: odd }, ...others] = await db.selectFrom('shoot').select('id').orderBy('id').execute()
+  await shoots.rename(odd, { title: 'Odd one', subject: '' })
+  for (const [k, { id }] of others.entries()) await shoots.rename(id, { title: `Tray ${k}`, subject: '' })
+  const asked = { words: 'tray', order: 'title' } as const
+  const parts = [await shoots.list(asked), await shoots.list({ ...asked, from: 24 }), await shoots.list({ ...asked, from: 48 })]
+  expect(parts.map((part) => [part.shoots.length, part.found, part.all])).toEqual([
+    [24, 59, 60],
+    [24, 59, 60],
+    [11, 59, 60],
+  ])
+  expect(parts.flatMap((part) => part.shoots.map(({ title }) => title))).toEqual(others.map((_, k) => `Tray ${k}`))
+  expect((await shoots.list({ from: 60 })).shoots).toEqual([])
 })

@@ -1,7 +1,7 @@
 import { sql } from 'kysely'
 import { planSeries } from '@/core/plan'
 import { isRefusal } from '@/core/words'
-import { explained, type Database, type Shoot } from '@/database'
+import { explained, type Database } from '@/database'
 import { storedPlan, type ShootSummary } from '@/schemas'
 import { countToFuse } from './framesToFuse'
 
@@ -17,33 +17,56 @@ interface ShotFrames extends Counted {
   last: number
 }
 
-/** Shoots as the list shows them, in their order. Runs, frames and renders in the bin do not count. */
-export async function summariesOf(db: Database, shoots: Shoot[]): Promise<ShootSummary[]> {
+/** A shoot without its picture and plan: what a list is searched and sorted by. */
+export interface Outline extends Omit<ShootSummary, 'cover' | 'plan' | 'planned'> {
+  shot: ShotFrames | undefined
+  /** The newest render. */
+  render: number | undefined
+}
+
+/** Outlines of all shoots that are not in the bin, or of one. Runs, frames and renders in the bin do not count. */
+export async function outlinesOf(db: Database, only?: number): Promise<Outline[]> {
+  const shoots = await db
+    .selectFrom('shoot')
+    .select(['id', 'title', 'subject', 'created_at', 'changed_at'])
+    .where('binned_at', 'is', null)
+    .$if(only !== undefined, (query) => query.where('id', '=', only!))
+    .execute()
   // One question a table, however many shoots there are.
-  const only = shoots.length === 1 ? shoots[0].id : undefined
   const [frames, renders, used, field] = [await framesBy(db, only), await rendersBy(db, only), await usedBy(db, only), await fieldBy(db, only)]
-  const none: Counted = { count: 0, newest_at: null }
-  const covers = await middleFrames(
-    db,
-    [...frames].filter(([id]) => !renders.has(id)),
-  )
-  return shoots.map((shoot) => {
-    const { id, title, subject, created_at } = shoot
-    const shot = frames.get(id) ?? none
+  return shoots.map(({ id, title, subject, created_at, changed_at }) => {
+    const shot = frames.get(id)
     const render = renders.get(id)
     const fieldCount = field.get(id) ?? 0
-    const changes = [shoot.changed_at, created_at, shot.newest_at, render?.newest_at]
-    const isShot = shot.count > 0 || fieldCount > 0
+    const changes = [changed_at, created_at, shot?.newest_at, render?.newest_at]
     return {
-      ...{ id, title, subject, created_at },
-      state: render ? ('fused' as const) : isShot ? ('shot' as const) : ('planned' as const),
+      ...{ id, title, subject, created_at, fieldCount, shot },
+      state: render ? ('fused' as const) : shot || fieldCount > 0 ? ('shot' as const) : ('planned' as const),
       changed_at: changes.reduce<string>((last, at) => (at && at > last ? at : last), ''),
-      frameCount: shot.count,
+      frameCount: shot?.count ?? 0,
       usedCount: used.get(id) ?? 0,
-      fieldCount,
-      cover: render ? { kind: 'render' as const, id: render.id } : (covers.get(id) ?? null),
+      render: render?.id,
+    }
+  })
+}
+
+/** Shoots as a list shows them, in the order of their outlines. */
+export async function summariesOf(db: Database, outlines: Outline[]): Promise<ShootSummary[]> {
+  const covers = await middleFrames(
+    db,
+    outlines.flatMap(({ id, shot, render }) => (shot && render === undefined ? [[id, shot] as const] : [])),
+  )
+  const ids = outlines.map(({ id }) => id)
+  const rows = await db.selectFrom('shoot').select(['id', 'plan_json']).where('id', 'in', ids).execute()
+  const plans = new Map(rows.map(({ id, plan_json }) => [id, plan_json]))
+  return outlines.map(({ shot: _, render, ...outline }) => {
+    const plan_json = plans.get(outline.id) ?? 'null'
+    return {
+      ...outline,
+      cover: render === undefined ? (covers.get(outline.id) ?? null) : { kind: 'render', id: render },
       // What was planned is shown until there is something to show.
-      ...(render || isShot ? { plan: null, planned: isPlanned(shoot) } : planOf(shoot)),
+      plan: outline.state === 'planned' ? planOf(plan_json) : null,
+      planned: plan_json !== 'null',
     }
   })
 }
@@ -145,7 +168,7 @@ async function countUsed(db: Database): Promise<{ shoot_id: number; count: numbe
 }
 
 /** Of shoots without a render the frame in the middle, to show. */
-async function middleFrames(db: Database, shoots: [shootId: number, frames: ShotFrames][]): Promise<Map<number, ShootSummary['cover']>> {
+async function middleFrames(db: Database, shoots: (readonly [shootId: number, frames: ShotFrames])[]): Promise<Map<number, ShootSummary['cover']>> {
   const frames = db
     .selectFrom('frame')
     .innerJoin('run', 'run.id', 'frame.run_id')
@@ -174,21 +197,18 @@ async function middleFrames(db: Database, shoots: [shootId: number, frames: Shot
 /** As many numbers go into one question. */
 const AT_ONCE = 500
 
-/** Plans as they were asked for, with what a list tells of them: planning thousands anew takes seconds. */
+/** Plans as they were asked for, with what a list tells of them: a plan is not reckoned anew for each list. */
 const planned = new Map<string, ShootSummary['plan']>()
 const MOST_PLANNED = 5000
 
 /** The plan of a shoot in short, where there is one that can still be planned. */
-function planOf(shoot: Shoot): Pick<ShootSummary, 'plan' | 'planned'> {
-  const { plan_json } = shoot
+function planOf(plan_json: string): ShootSummary['plan'] {
   const known = planned.get(plan_json)
   const plan = known === undefined ? planInShort(plan_json) : known
   if (planned.size >= MOST_PLANNED) planned.clear()
   planned.set(plan_json, plan)
-  return { plan, planned: isPlanned(shoot) }
+  return plan
 }
-
-const isPlanned = ({ plan_json }: Shoot) => plan_json !== 'null'
 
 function planInShort(plan_json: string): ShootSummary['plan'] {
   try {

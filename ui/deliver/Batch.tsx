@@ -1,11 +1,11 @@
 'use client'
 
-import { useQuery } from '@tanstack/react-query'
-import { Checkbox, Modal, Progress, Select } from 'antd'
+import { useInfiniteQuery, useQuery } from '@tanstack/react-query'
+import { Button, Checkbox, Modal, Progress, Select } from 'antd'
 import { useState } from 'react'
 import { FINISHED_FORMATS, type FinishedFormat } from '@/schemas/formats'
-import type { JobDetail, RecipeDetail, ShootDetail, ShootSummary } from '@/schemas'
-import { fetchJson, send } from '../api'
+import type { JobDetail, RecipeDetail, RenderPage } from '@/schemas'
+import { fetchJson, nextFrom, send } from '../api'
 import { message } from '../messages'
 import { FORMAT_NAMES } from './Take'
 import { settingsText } from '../renderText'
@@ -13,25 +13,20 @@ import { fetchFile } from '../save'
 import styles from './deliver.module.css'
 
 interface Props {
-  shoot: ShootDetail
   kept: RecipeDetail[]
   onClose: () => void
-}
-
-interface Row {
-  render: number
-  text: string
 }
 
 const ENDED = ['done', 'failed', 'cancelled', 'interrupted']
 
 /** A kept recipe carried out on many renders, of this shoot and others: each is a job of its own, and one that fails stops no other. */
-export function Batch({ shoot, kept, onClose }: Props) {
+export function Batch({ kept, onClose }: Props) {
   const [recipe, setRecipe] = useState(kept[0].id)
   const [format, setFormat] = useState<FinishedFormat>('jpg')
   const [chosen, setChosen] = useState<number[]>([])
   const [jobs, setJobs] = useState<number[]>()
-  const { data: rows = [] } = useQuery({ queryKey: ['renders to finish'], queryFn: () => rowsOf(shoot) })
+  const { data: list, hasNextPage, isFetchingNextPage, fetchNextPage } = useRenders()
+  const rows = list?.pages.flatMap(({ renders }) => renders.map((of) => ({ render: of.id, text: `${of.shootTitle}: ${settingsText(of)}` }))) ?? []
   const { data: states = [] } = useQuery({
     queryKey: ['batch', jobs],
     enabled: jobs !== undefined,
@@ -72,6 +67,11 @@ export function Batch({ shoot, kept, onClose }: Props) {
             onChange={(values) => setChosen(values as number[])}
             options={rows.map(({ render, text }) => ({ value: render, label: text }))}
           />
+          {hasNextPage && (
+            <Button loading={isFetchingNextPage} onClick={() => void fetchNextPage()}>
+              Show more
+            </Button>
+          )}
         </div>
       )}
       {jobs && (
@@ -95,13 +95,11 @@ export function Batch({ shoot, kept, onClose }: Props) {
   )
 }
 
-/** Every render that there is, this shoot's first. */
-async function rowsOf(shoot: ShootDetail): Promise<Row[]> {
-  const all = await fetchJson<ShootSummary[]>('/api/shoots')
-  const others = await Promise.all(
-    all.filter(({ id, state }) => id !== shoot.id && state === 'fused').map(({ id }) => fetchJson<ShootDetail>(`/api/shoots/${id}`)),
-  )
-  return [shoot, ...others].flatMap(({ title, runs }) =>
-    runs.flatMap(({ renders }) => renders.map((render) => ({ render: render.id, text: `${title}: ${settingsText(render)}` }))),
-  )
-}
+/** Every render that there is, the newest first, a part after the other. */
+const useRenders = () =>
+  useInfiniteQuery({
+    queryKey: ['renders to finish'],
+    queryFn: ({ pageParam }) => fetchJson<RenderPage>(`/api/renders?from=${pageParam}`),
+    initialPageParam: 0,
+    getNextPageParam: ({ all }, pages) => nextFrom(all, pages, ({ renders }) => renders.length),
+  })

@@ -6,6 +6,7 @@ import { useSearchParams } from 'next/navigation'
 import type { ShootDetail } from '@/schemas'
 import { Shell, ShootHeader } from '../shell'
 import { TakeAlong } from './TakeAlong'
+import { WithRender } from '../WithRender'
 import styles from './deliver.module.css'
 
 const DeliverTable = dynamic(() => import('./DeliverTable').then((part) => part.DeliverTable), { ssr: false })
@@ -23,19 +24,23 @@ export function DeliverScreen({ shoot }: { shoot: ShootDetail }) {
       <ShootHeader shoot={shoot} step="deliver" />
       {found && <Views shootId={shoot.id} renderId={found.render.id} relief={relief} />}
       {found ? (
-        relief ? (
-          <ReliefTable key={found.render.id} render={found.render}>
-            <TakeAlong
-              renderId={found.render.id}
-              runId={found.run.id}
-              title="Take the depth along"
-              kinds={['relief', 'rocking', 'focusRun', 'stereo', 'crossed']}
-              kept={['depth', 'confidence']}
-            />
-          </ReliefTable>
-        ) : (
-          <DeliverTable key={found.render.id} shoot={shoot} {...found} />
-        )
+        <WithRender key={found.render.id} id={found.render.id}>
+          {(render) =>
+            relief ? (
+              <ReliefTable render={render}>
+                <TakeAlong
+                  renderId={render.id}
+                  runId={found.run.id}
+                  title="Take the depth along"
+                  kinds={['relief', 'rocking', 'focusRun', 'stereo', 'crossed']}
+                  kept={['depth', 'confidence']}
+                />
+              </ReliefTable>
+            ) : (
+              <DeliverTable run={found.run} render={render} />
+            )
+          }
+        </WithRender>
       ) : (
         <p className={styles.none}>
           There is nothing to deliver yet. <Link href={`/shoots/${shoot.id}/shoot`}>Go to the frames</Link>

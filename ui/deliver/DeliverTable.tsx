@@ -6,7 +6,7 @@ import { memo, useCallback, useEffect, useMemo, useState } from 'react'
 import { Checkbox } from 'antd'
 import { shapeAfter, withFacts, type CaptionFacts, type Place, type Recipe, type Step, type StepName } from '@/core/finish'
 import { pixelSizeOf } from '@/core/relief'
-import type { RenderDetail, RunDetail, ShootDetail } from '@/schemas'
+import type { RenderDetail, RunDetail } from '@/schemas'
 import type { Take as TakeName } from '@/schemas/formats'
 import { fetchJson } from '../api'
 import { coveredAfter, coveredOf } from './covered'
@@ -38,13 +38,12 @@ const PAPERS = ['record', 'contact', 'json'] as ('record' | 'contact' | 'json')[
 const NOTHING: CaptionFacts = {}
 
 interface Props {
-  shoot: ShootDetail
   run: RunDetail
   render: RenderDetail
 }
 
 /** The picture as it will be delivered, and beside it what is done to it, in sentences. */
-export function DeliverTable({ shoot, run, render }: Props) {
+export function DeliverTable({ run, render }: Props) {
   const { crop } = render.report
   const { recipe, error, change, undo, redo } = useRecipe(render.id)
   const [open, setOpen] = useState<number>()
@@ -144,7 +143,7 @@ export function DeliverTable({ shoot, run, render }: Props) {
           editor={props && editor && <editor.Fields {...props} />}
         />
         <LaterTake renderId={render.id} recipe={later ?? recipe} onRecipe={change} />
-        <LaterKept shoot={shoot} picture={madeFor} recipe={later ?? recipe} onRecipe={onKept} />
+        <LaterKept picture={madeFor} recipe={later ?? recipe} onRecipe={onKept} />
         <LaterAlong renderId={render.id} runId={run.id} title="For other hands" kinds={FOR_OTHERS} kept={PAPERS} />
       </aside>
     </div>

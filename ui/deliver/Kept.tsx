@@ -4,7 +4,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { Input, Modal, Select } from 'antd'
 import { useRef, useState, type ChangeEvent } from 'react'
 import { fittedRecipe, type MadeFor, type Recipe } from '@/core/finish'
-import type { RecipeDetail, ShootDetail } from '@/schemas'
+import type { RecipeDetail } from '@/schemas'
 import { fetchJson, send } from '../api'
 import { message } from '../messages'
 import { saveText } from '../save'
@@ -12,7 +12,6 @@ import { Batch } from './Batch'
 import styles from './deliver.module.css'
 
 interface Props {
-  shoot: ShootDetail
   /** What recipes are kept for here, and fitted to where they come from elsewhere. */
   picture: MadeFor
   recipe: Recipe
@@ -20,7 +19,7 @@ interface Props {
 }
 
 /** Recipes under names: to use here, to keep, to take along as JSON, and to carry out on many pictures at once. */
-export function Kept({ shoot, picture, recipe, onRecipe }: Props) {
+export function Kept({ picture, recipe, onRecipe }: Props) {
   const client = useQueryClient()
   const { data: kept = [] } = useQuery({ queryKey: ['recipes'], queryFn: () => fetchJson<RecipeDetail[]>('/api/recipes') })
   const [name, setName] = useState<string>()
@@ -92,7 +91,7 @@ export function Kept({ shoot, picture, recipe, onRecipe }: Props) {
           onPressEnter={keep}
         />
       </Modal>
-      {batch && <Batch shoot={shoot} kept={kept} onClose={() => setBatch(false)} />}
+      {batch && <Batch kept={kept} onClose={() => setBatch(false)} />}
     </section>
   )
 }

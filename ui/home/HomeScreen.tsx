@@ -2,28 +2,27 @@
 
 import Link from 'next/link'
 import { useDeferredValue, useState } from 'react'
+import type { ShootOrder, ShootState } from '@/schemas'
 import { useShoots } from '../api'
 import { Offer } from '../guide'
 import { Shell } from '../shell'
-import { found, ORDERS, STATES, type Order } from './find'
+import { ORDERS, STATES } from './find'
 import { ShootCard } from './ShootCard'
 import styles from './home.module.css'
 
-/** So many are shown before one asks for more. */
-const PAGE = 24
 /** Few enough to look at all of them. */
 const FEW = 6
 
 /** Every shoot with its picture, subject, state and date; to search and to sort. */
 export function HomeScreen() {
-  const { data: shoots, error, isLoading } = useShoots()
   const [search, setSearch] = useState('')
-  const [order, setOrder] = useState<Order>('changed')
-  const [state, setState] = useState('')
-  const [shown, setShown] = useState(PAGE)
-  const words = useDeferredValue(search)
-  const list = shoots ? found(shoots, { words, state, order }) : []
-  const many = (shoots?.length ?? 0) > FEW
+  const [order, setOrder] = useState<ShootOrder>('changed')
+  const [state, setState] = useState<ShootState | ''>('')
+  const words = useDeferredValue(search).trim()
+  const { data, error, isLoading, isPlaceholderData, hasNextPage, isFetchingNextPage, fetchNextPage } = useShoots({ words, state, order })
+  const list = data?.pages.flatMap(({ shoots }) => shoots) ?? []
+  const { found, all } = data?.pages[0] ?? { found: 0, all: undefined }
+  const many = all !== undefined && all > FEW
   return (
     <Shell>
       <div className={styles.head}>
@@ -40,7 +39,7 @@ export function HomeScreen() {
       <Offer />
       {error && <p role="alert">▲ {error.message}</p>}
       {isLoading && <p role="status">Loading the shoots…</p>}
-      {shoots?.length === 0 && (
+      {all === 0 && (
         <p className={styles.empty}>No shoots yet. Plan the first one: give its depth, a magnification and an aperture. Or bring frames you have.</p>
       )}
       {many && (
@@ -52,7 +51,7 @@ export function HomeScreen() {
             value={search}
             onChange={(event) => setSearch(event.target.value)}
           />
-          <select aria-label="State" value={state} onChange={(event) => setState(event.target.value)}>
+          <select aria-label="State" value={state} onChange={(event) => setState(event.target.value as ShootState | '')}>
             <option value="">all states</option>
             {Object.entries(STATES).map(([value, { label }]) => (
               <option key={value} value={value}>
@@ -60,28 +59,29 @@ export function HomeScreen() {
               </option>
             ))}
           </select>
-          <select aria-label="Order" value={order} onChange={(event) => setOrder(event.target.value as Order)}>
-            {Object.entries(ORDERS).map(([value, { label }]) => (
+          <select aria-label="Order" value={order} onChange={(event) => setOrder(event.target.value as ShootOrder)}>
+            {Object.entries(ORDERS).map(([value, label]) => (
               <option key={value} value={value}>
                 {label}
               </option>
             ))}
           </select>
           <span role="status">
-            {list.length} of {shoots!.length}
+            {found} of {all}
           </span>
         </div>
       )}
-      <ul className={styles.list}>
-        {list.slice(0, shown).map((shoot) => (
+      {/* What was found before stands there until the answer comes, and is not to be pressed. */}
+      <ul className={styles.list} inert={isPlaceholderData} aria-busy={isPlaceholderData}>
+        {list.map((shoot) => (
           <li key={shoot.id}>
             <ShootCard shoot={shoot} />
           </li>
         ))}
       </ul>
-      {list.length > shown && (
-        <button type="button" className={styles.plain} onClick={() => setShown(shown + PAGE)}>
-          Show {Math.min(PAGE, list.length - shown)} more
+      {hasNextPage && (
+        <button type="button" className={styles.plain} disabled={isFetchingNextPage} onClick={() => void fetchNextPage()}>
+          Show more
         </button>
       )}
     </Shell>

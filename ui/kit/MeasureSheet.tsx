@@ -5,8 +5,9 @@ import type { Kit } from '@/core/kit'
 import { BAR_pitches, LEAST_pitch_mm, MOST_pitch_mm, type MeasuredTarget } from '@/core/learn/target'
 import { significant } from '@/core/units'
 import type { RunDetail, ShootDetail } from '@/schemas'
-import { fetchJson, runJob, useShoots } from '../api'
+import { fetchJson, runJob } from '../api'
 import { NumberInput } from '../forms'
+import { ShootSelect } from '../ShootSelect'
 import { Measured } from './Measured'
 import styles from './kit.module.css'
 
@@ -30,7 +31,6 @@ export function MeasureSheet({ kit, onClose }: Props) {
   const [bar_mm, setBar] = useState<number | null>(null)
   const [shootId, setShoot] = useState<number>()
   const [runId, setRun] = useState<number>()
-  const { data: shoots } = useShoots()
   const { data: shoot } = useQuery({
     queryKey: ['shoot', shootId],
     queryFn: () => fetchJson<ShootDetail>(`/api/shoots/${shootId}`),
@@ -84,18 +84,13 @@ export function MeasureSheet({ kit, onClose }: Props) {
             </p>
           )}
           <div className={styles.sheetRow}>
-            <Select
+            <ShootSelect
               className={styles.wide}
-              aria-label="Shoot with the sheet"
-              placeholder="Shoot with the sheet"
-              showSearch
-              optionFilterProp="label"
-              value={shootId}
-              onChange={(id: number) => {
+              label="Shoot with the sheet"
+              onChange={(id) => {
                 setShoot(id)
                 setRun(undefined)
               }}
-              options={shoots?.map(({ id, title }) => ({ value: id, label: title }))}
             />
             <Select
               aria-label="Run"

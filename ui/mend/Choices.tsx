@@ -1,7 +1,7 @@
 'use client'
 
 import { Select } from 'antd'
-import type { RenderDetail } from '@/schemas'
+import type { RenderInShort } from '@/schemas'
 import { settingsText } from '../renderText'
 import type { useMend } from './useMend'
 import type { Through } from './through'
@@ -15,7 +15,7 @@ interface Props {
   evenTone: boolean
   onEvenTone: (even: boolean) => void
   /** Renders that can be painted from. */
-  others: RenderDetail[]
+  others: RenderInShort[]
   mend: ReturnType<typeof useMend>
   rendering: boolean
   onRender: () => void

@@ -3,8 +3,9 @@
 import dynamic from 'next/dynamic'
 import Link from 'next/link'
 import { useRouter, useSearchParams } from 'next/navigation'
-import type { RenderDetail, RunDetail, ShootDetail } from '@/schemas'
+import type { RenderInShort, RunDetail, ShootDetail } from '@/schemas'
 import { Shell, ShootHeader } from '../shell'
+import { WithRender } from '../WithRender'
 import styles from './mend.module.css'
 
 const MendTable = dynamic(() => import('./MendTable').then((part) => part.MendTable), { ssr: false })
@@ -19,7 +20,11 @@ export function MendScreen({ shoot }: { shoot: ShootDetail }) {
     <Shell dark>
       <ShootHeader shoot={shoot} step="mend" />
       {found ? (
-        <MendTable key={found.render.id} shoot={shoot} {...found} onRendered={(id) => router.push(`/shoots/${shoot.id}/result?render=${id}`)} />
+        <WithRender key={found.render.id} id={found.render.id}>
+          {(render) => (
+            <MendTable shoot={shoot} run={found.run} render={render} onRendered={(id) => router.push(`/shoots/${shoot.id}/result?render=${id}`)} />
+          )}
+        </WithRender>
       ) : (
         <p className={styles.none}>
           There is nothing to mend yet. <Link href={`/shoots/${shoot.id}/shoot`}>Go to the frames</Link>
@@ -30,7 +35,7 @@ export function MendScreen({ shoot }: { shoot: ShootDetail }) {
 }
 
 /** The newest fused picture; of mended ones each is a picture of its own, and is opened by its address. */
-function newestOf(all: { run: RunDetail; render: RenderDetail }[]) {
+function newestOf(all: { run: RunDetail; render: RenderInShort }[]) {
   const fused = all.filter(({ render }) => !render.report.mend)
   return [...(fused.length > 0 ? fused : all)].sort((a, b) => b.render.id - a.render.id)[0]
 }

@@ -1,11 +1,11 @@
 import type { MendBase } from '@/core/mend'
-import type { RenderDetail } from '@/schemas'
+import type { RenderDetail, RenderInShort } from '@/schemas'
 import type { NamedFrame } from '../namedFrames'
 import { FUSED, placementOf, type Layer } from '../viewer'
 import type { ComposedFrame } from './ComposedLayers'
 
 /** A render as the view lays it; of the same framing all renders lie alike. */
-export function renderLayer({ id, report: { crop } }: RenderDetail): Layer {
+export function renderLayer({ id, report: { crop } }: RenderInShort | RenderDetail): Layer {
   const pyramid = { prepare: `/api/renders/${id}/zoom`, tiles: `/api/tiles/render-${id}`, width_px: crop.width, height_px: crop.height }
   return { key: `render-${id}`, pyramid, placement: FUSED }
 }
@@ -33,8 +33,8 @@ export function composedFrames(base: MendBase, render: RenderDetail, frames: Nam
 }
 
 /** Renders that lie on this one px by px: of the same run, reference and crop. */
-export function likeRenders(render: RenderDetail, all: RenderDetail[]): RenderDetail[] {
+export function likeRenders(render: RenderDetail, all: RenderInShort[]): RenderInShort[] {
   const { reference, crop } = render.report
-  const same = (other: RenderDetail) => (['x', 'y', 'width', 'height'] as const).every((side) => other.report.crop[side] === crop[side])
+  const same = (other: RenderInShort) => (['x', 'y', 'width', 'height'] as const).every((side) => other.report.crop[side] === crop[side])
   return all.filter((other) => other.id !== render.id && other.report.reference === reference && same(other))
 }

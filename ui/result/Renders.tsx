@@ -1,14 +1,14 @@
 'use client'
 
 import Link from 'next/link'
-import type { RenderDetail } from '@/schemas'
+import type { RenderInShort } from '@/schemas'
 import { DeleteButton } from '../DeleteButton'
 import { settingsText } from '../renderText'
 import styles from './result.module.css'
 
 interface Props {
   shootId: number
-  renders: RenderDetail[]
+  renders: RenderInShort[]
   current: number
   /** The render that is laid beside this one, and how that is chosen. */
   beside?: number

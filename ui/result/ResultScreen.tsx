@@ -4,7 +4,7 @@ import dynamic from 'next/dynamic'
 import Link from 'next/link'
 import { useSearchParams } from 'next/navigation'
 import { useCallback, useEffect, useMemo, useState } from 'react'
-import type { FrameDetail, FuseReport, NeededSubset, RenderDetail, ReportPart, RunDetail, ShootDetail } from '@/schemas'
+import type { FrameDetail, FuseReport, NeededSubset, RenderDetail, RenderInShort, ReportPart, RunDetail, ShootDetail } from '@/schemas'
 import { JobProgress, mainJob, useOpenWhenFused } from '../jobs'
 import { useStoredPlan } from '../useStoredPlan'
 import { useFocusText } from '../useFocusText'
@@ -20,6 +20,8 @@ import { Renders } from './Renders'
 import { SeriesRibbon } from './SeriesRibbon'
 import { useWhichFrame } from './useWhichFrame'
 import { WhichFrame } from './WhichFrame'
+import { useRender } from '../api'
+import { WithRender } from '../WithRender'
 import styles from './result.module.css'
 import { Beside, FUSED, PlaceMark, placementOf, placementOfRender, Viewer, ViewLink, type Layer, type View } from '../viewer'
 
@@ -35,7 +37,9 @@ export function ResultScreen({ shoot }: { shoot: ShootDetail }) {
       <ShootHeader shoot={shoot} step="result" />
       {job && job.state !== 'done' && <JobProgress job={job} shootId={shoot.id} />}
       {found ? (
-        <Render key={found.render.id} shoot={shoot} {...found} others={all.map(({ render }) => render)} />
+        <WithRender key={found.render.id} id={found.render.id}>
+          {(render) => <Render shoot={shoot} run={found.run} render={render} others={all.map(({ render }) => render)} />}
+        </WithRender>
       ) : (
         <p className={styles.nothing}>
           Nothing has been fused yet. <Link href={`/shoots/${shoot.id}/shoot`}>Go to the frames</Link>
@@ -50,7 +54,7 @@ const Motion = dynamic(() => import('./Motion').then((part) => part.Motion), { s
 
 type Shown = { kind: 'fused' } | { kind: 'map' } | { kind: 'preview' } | { kind: 'fewer'; subset: NeededSubset } | { kind: 'frame'; index: number }
 
-function Render({ shoot, run, render, others }: { shoot: ShootDetail; run: RunDetail; render: RenderDetail; others: RenderDetail[] }) {
+function Render({ shoot, run, render, others }: { shoot: ShootDetail; run: RunDetail; render: RenderDetail; others: RenderInShort[] }) {
   // As the run was shot, whatever is planned now.
   const { plan, request } = useStoredPlan(run)
   const { report } = render
@@ -78,9 +82,10 @@ function Render({ shoot, run, render, others }: { shoot: ShootDetail; run: RunDe
   const which = useWhichFrame(render.id)
   const preview = usePreview(render, frames)
   const layer = useMemo(() => layerOf(shown, frames, render, preview.preview), [shown, frames, render, preview.preview])
-  const other = others.find(({ id }) => id === besideId)
+  const { data: other } = useRender(besideId)
   const beside = useMemo(() => other && besideLayer(other, report, frames), [other, report, frames])
   const twoViews = beside && apart
+  const textOf = (renderId: number) => others.filter(({ id }) => id === renderId).map(settingsText)
   const frame = shown.kind === 'frame' ? named[shown.index] : undefined
   const selected = shown.kind === 'frame' ? shown.index : undefined
   const focusText = useFocusText(run)
@@ -122,14 +127,14 @@ function Render({ shoot, run, render, others }: { shoot: ShootDetail; run: RunDe
         <WhichFrame found={which.found} frames={named} focusText={focusText} onShow={showFrame} />
         {other && (
           <p className={styles.sides}>
-            <span>left: {settingsText(render)}</span>
+            <span>left: {textOf(render.id)}</span>
             <span>
               <button type="button" aria-pressed={apart} onClick={() => setApart(!apart)}>
                 Two views
               </button>
               {!apart && ' C flicks between them'}
             </span>
-            <span>right: {settingsText(other)}</span>
+            <span>right: {textOf(other.id)}</span>
           </p>
         )}
         <SeriesRibbon frames={named} plan={plan} request={request} shares={shares} selected={selected} onSelect={showFrame} />

@@ -1,12 +1,12 @@
 'use client'
 
-import { Modal, Select } from 'antd'
+import { Modal } from 'antd'
 import { useState } from 'react'
-import { useShoots } from '../api'
+import { ShootSelect } from '../ShootSelect'
+import styles from './storage.module.css'
 
 /** Asks which shoot to put into a backup of its own, as it is sent to a colleague. */
 export function OneShootBackup({ onMake, onClose }: { onMake: (shoot: number) => void; onClose: () => void }) {
-  const shoots = useShoots()
   const [shoot, setShoot] = useState<number>()
   return (
     <Modal
@@ -21,15 +21,7 @@ export function OneShootBackup({ onMake, onClose }: { onMake: (shoot: number) =>
       onCancel={onClose}
     >
       <p>The ZIP file holds this shoot with its plan, frames and renders. Others restore it on their own computer.</p>
-      <Select
-        aria-label="Shoot"
-        placeholder="Choose a shoot"
-        style={{ width: '100%' }}
-        loading={shoots.isPending}
-        value={shoot}
-        onChange={setShoot}
-        options={shoots.data?.map(({ id, title }) => ({ value: id, label: title }))}
-      />
+      <ShootSelect className={styles.whole} label="Shoot" onChange={setShoot} />
     </Modal>
   )
 }

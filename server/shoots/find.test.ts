@@ -1,8 +1,7 @@
-import type { ShootSummary } from '@/schemas'
 import { found } from './find'
-import { framesText } from './ShootCard'
+import type { Outline } from './summary'
 
-const shoot = (id: number, change: Partial<ShootSummary> = {}): ShootSummary => ({
+const shoot = (id: number, change: Partial<Outline> = {}): Outline => ({
   id,
   title: `Shoot ${id}`,
   subject: '',
@@ -12,12 +11,11 @@ const shoot = (id: number, change: Partial<ShootSummary> = {}): ShootSummary => 
   frameCount: 0,
   usedCount: 0,
   fieldCount: 0,
-  cover: null,
-  plan: null,
-  planned: true,
+  shot: undefined,
+  render: undefined,
   ...change,
 })
-const ids = (list: ShootSummary[]) => list.map(({ id }) => id)
+const ids = (list: Outline[]) => list.map(({ id }) => id)
 const all = { words: '', state: '', order: 'changed' } as const
 
 test('every word is looked for in title and notes, without case and accents', () => {
@@ -41,11 +39,3 @@ test('sorted by change, date, state and title', () => {
   expect(by('title')).toEqual([3, 2, 1])
   expect(ids(found(list, { ...all, state: 'shot' }))).toEqual([3])
 })
-
-test.each<[Partial<ShootSummary>, string]>([
-  [{ frameCount: 122, usedCount: 69, state: 'shot' }, '69 used of 122 frames'],
-  [{ frameCount: 1, usedCount: 1, state: 'shot' }, '1 frame'],
-  [{ state: 'shot', fieldCount: 6 }, '6 ticked in the field, no files yet'],
-  [{ planned: false }, 'no plan, no frames yet'],
-  [{}, 'the plan no longer works'],
-])('%j says %s', (change, text) => expect(framesText(shoot(1, change))).toBe(text))

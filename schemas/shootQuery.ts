@@ -1,0 +1,23 @@
+import Joi from 'joi'
+import type { ShootState } from './api'
+
+export type ShootOrder = 'changed' | 'created' | 'oldest' | 'state' | 'title'
+
+/** Which shoots are asked for, as an address names them. */
+export interface ShootQuery {
+  words: string
+  /** Empty for all. */
+  state: ShootState | ''
+  order: ShootOrder
+  from: number
+}
+
+export const shootQuerySchema = Joi.object<ShootQuery>({
+  words: Joi.string().trim().allow('').max(200).default(''),
+  state: Joi.valid('', 'planned', 'shot', 'fused').default(''),
+  order: Joi.valid('changed', 'created', 'oldest', 'state', 'title').default('changed'),
+  from: Joi.number().integer().min(0).default(0),
+})
+
+/** Which renders are asked for. */
+export const renderQuerySchema = Joi.object<{ from: number }>({ from: Joi.number().integer().min(0).default(0) })
