@@ -45,6 +45,14 @@ test('a folder comes in whole, what cannot be taken is told, and its frames are 
   expect(jobs).toEqual([{ kind: 'split', state: 'done', run_id: run }])
 })
 
+test('of two that begin in the same instant the second is refused, and one run comes of them', async () => {
+  const shootId = await server.newShoot()
+  const [first, second] = await Promise.allSettled([importing().begin(shootId, 'card'), importing().begin(shootId, 'card')])
+  expect([first.status, second]).toEqual(['fulfilled', { status: 'rejected', reason: refusedWith('import.busy') }])
+  await ended(shootId)
+  expect((await server.context.shoots.detail(shootId)).runs).toHaveLength(1)
+})
+
 test('while it rests nothing more comes, and then all of it', async () => {
   const shootId = await server.newShoot()
   const { run } = await importing().begin(shootId, 'card')

@@ -24,6 +24,8 @@ interface Going {
  */
 export class Importing {
   private readonly byShoot = new Map<number, Going>()
+  /** Folders that are about to be imported, by shoot: their files are being listed. */
+  private readonly beginning = new Map<number, string>()
 
   constructor(
     private readonly db: Database,
@@ -38,13 +40,19 @@ export class Importing {
    */
   async begin(shootId: number, folder: string): Promise<ImportDetail> {
     const before = this.byShoot.get(shootId)
-    if (before && !before.detail.ended) throw refusal('import.busy', { folder: before.detail.folder })
-    const files = await this.store.filesIn(folder)
-    // A card that was pulled out in the middle and is back goes on where it stopped.
-    const broken = before?.detail.folder === folder && before.detail.ended?.code !== 'import.done'
-    const run = broken ? before.detail.run : await this.shoots.addRun(shootId, 'imported')
-    await this.db.insertInto('import').values({ run_id: run, folder, begun_at: now() }).execute()
-    return this.goOn(shootId, run, folder, files, false)
+    const busy = before && !before.detail.ended ? before.detail.folder : this.beginning.get(shootId)
+    if (busy !== undefined) throw refusal('import.busy', { folder: busy })
+    this.beginning.set(shootId, folder)
+    try {
+      const files = await this.store.filesIn(folder)
+      // A card that was pulled out in the middle and is back goes on where it stopped.
+      const broken = before?.detail.folder === folder && before.detail.ended?.code !== 'import.done'
+      const run = broken ? before.detail.run : await this.shoots.addRun(shootId, 'imported')
+      await this.db.insertInto('import').values({ run_id: run, folder, begun_at: now() }).execute()
+      return this.goOn(shootId, run, folder, files, false)
+    } finally {
+      this.beginning.delete(shootId)
+    }
   }
 
   /** Takes up what a stopped application left. */

@@ -1,5 +1,8 @@
-import { findSets } from '.'
+import { findSets, type Offset } from '.'
 import { FOUR, SIXTEEN } from './testCaptures'
+
+/** A picture of something else. */
+const NOWHERE: Offset = { x_px: 9.3, y_px: 4.2, otherwise_px: 8 }
 
 /** Files `<k>` taken with the sensor there; what else moved between them is told by `otherwise`. */
 function series(places: [number, number][], frames: number, otherwise = 0.5) {
@@ -39,10 +42,23 @@ test('a set that broke off is a frame of fewer captures', async () => {
   expect(found.sets.map((set) => set.length)).toEqual([4, 4, 4, 2])
 })
 
-test('a series of single frames is none, after a look at two of them', async () => {
+test('test shots before the first set are frames of their own', async () => {
+  for (const places of [FOUR, SIXTEEN])
+    for (const shots of [1, 3]) {
+      const { files, offsetsOf } = series(places, 4)
+      const before = Array.from({ length: shots }, (_, k) => `test ${k}.dng`)
+      const seen = (some: string[]) => (some.some((file) => file.startsWith('test')) ? Promise.resolve(some.map(() => NOWHERE)) : offsetsOf(some))
+      const found = (await findSets([...before, ...files], seen))!
+      expect(found).toMatchObject({ places, finer: places.length === 4 ? 1 : 2 })
+      expect(found.sets.map((set) => set.length)).toEqual([...before.map(() => 1), ...Array<number>(4).fill(places.length)])
+      expect(found.sets.flat()).toEqual([...before, ...files])
+    }
+})
+
+test('a series of single frames is none, after a look at three of them', async () => {
   const { files, offsetsOf, asked } = series([[0, 0]], 40)
   expect(await findSets(files, offsetsOf)).toBeUndefined()
-  expect(asked()).toBe(2)
+  expect(asked()).toBe(4)
 })
 
 test('frames that lie on halves by chance, or in other ways each time, are none', async () => {

@@ -10,32 +10,53 @@ export interface CaptureSets extends Lattice {
 /** So many sets are looked at, around the middle of the series, where most is in focus. */
 const TRIED = 3
 
+type OffsetsOf = (files: string[]) => Promise<Offset[]>
+
 /**
  * Tells whether files, in the order in which they were taken, are sets of captures: whether the sensor stood on a complete lattice for each
- * four, eight, sixteen or thirty-two of them, and on the same one each time. A series of single frames costs two of them.
+ * four, eight, sixteen or thirty-two of them, and on the same one each time. Where they are no whole number of sets, the last one broke
+ * off, or single frames were taken before the first. A series of single frames costs three of them.
  * @param offsetsOf how far the sensor stood from where it was at the first of some files.
  */
-export async function findSets(files: string[], offsetsOf: (files: string[]) => Promise<Offset[]>): Promise<CaptureSets | undefined> {
-  const fours = Math.floor(files.length / CAPTURES.at(-1)!)
-  if (fours === 0) return undefined
-  const middle = CAPTURES.at(-1)! * Math.floor(fours / 2)
-  const [, second] = await offsetsOf(files.slice(middle, middle + 2))
-  if (!onHalves(second)) return undefined
+export async function findSets(files: string[], offsetsOf: OffsetsOf): Promise<CaptureSets | undefined> {
+  if (files.length < CAPTURES.at(-1)!) return undefined
+  if (!(await wereShifted(files, offsetsOf))) return undefined
   for (const count of CAPTURES) {
-    const blocks = Math.floor(files.length / count)
     // One set alone, with other files beside it, may be chance.
-    if (blocks === 0 || (blocks === 1 && files.length > count)) continue
-    const lattices: (Lattice | undefined)[] = []
-    for (const block of aroundMiddle(blocks)) {
-      const offsets = await offsetsOf(files.slice(block * count, (block + 1) * count))
-      lattices.push(offsets.every(onHalves) ? latticeOf(offsets.map(({ x_px, y_px }) => [x_px, y_px])) : undefined)
-      if (!lattices.at(-1)) break
+    if (files.length < 2 * count && files.length !== count) continue
+    for (const before of new Set([0, files.length % count])) {
+      const lattice = await latticeFrom(files, before, count, offsetsOf)
+      if (!lattice) continue
+      const sets = Array.from({ length: Math.ceil((files.length - before) / count) }, (_, k) =>
+        files.slice(before + k * count, before + (k + 1) * count),
+      )
+      return { ...lattice, sets: [...files.slice(0, before).map((file) => [file]), ...sets] }
     }
-    const [first] = lattices
-    if (!first || lattices.some((other) => JSON.stringify(other) !== JSON.stringify(first))) continue
-    return { ...first, sets: Array.from({ length: Math.ceil(files.length / count) }, (_, k) => files.slice(k * count, (k + 1) * count)) }
   }
   return undefined
+}
+
+/** Whether the sensor alone moved between two files that follow each other; of three in a row two are of one set. */
+async function wereShifted(files: string[], offsetsOf: OffsetsOf): Promise<boolean> {
+  const middle = Math.floor((files.length - 1) / 2)
+  for (const from of [middle, middle - 1]) {
+    const [, second] = await offsetsOf(files.slice(from, from + 2))
+    if (onHalves(second)) return true
+  }
+  return false
+}
+
+/** The lattice of sets of so many captures that begin after some files, where all those in the middle have the same. */
+async function latticeFrom(files: string[], before: number, count: number, offsetsOf: OffsetsOf): Promise<Lattice | undefined> {
+  let first: Lattice | undefined
+  for (const block of aroundMiddle(Math.floor((files.length - before) / count))) {
+    const from = before + block * count
+    const offsets = await offsetsOf(files.slice(from, from + count))
+    const lattice = offsets.every(onHalves) ? latticeOf(offsets.map(({ x_px, y_px }) => [x_px, y_px])) : undefined
+    if (!lattice || (first && JSON.stringify(lattice) !== JSON.stringify(first))) return undefined
+    first = lattice
+  }
+  return first
 }
 
 function aroundMiddle(count: number): number[] {
