@@ -5,6 +5,7 @@ import path from 'node:path'
 import { RawReader } from '@/codec'
 import { isRaw } from '@/core/batch'
 import { findSets, type Capture } from '@/core/develop'
+import { refusal } from '@/core/words'
 import type { FrameFile } from '@/schemas'
 import type { Progress } from './progress'
 
@@ -43,7 +44,10 @@ export async function readable(frames: FrameFile[], all: FrameFile[], how: 'whol
 
 type CapturedFrame = FrameFile & { captures?: Capture[] }
 
-/** The frames that raw files are: one each, or one for each set of captures between which the sensor was shifted. */
+/**
+ * The frames that raw files are: one each, or one for each set of captures between which the sensor was shifted.
+ * @throws Refusal where single frames come before the first set.
+ */
 export async function setsOf(files: FrameFile[], reader: RawReader): Promise<CapturedFrame[]> {
   const byName = new Map(files.map((frame) => [frame.name, frame]))
   const found = await findSets(
@@ -51,7 +55,8 @@ export async function setsOf(files: FrameFile[], reader: RawReader): Promise<Cap
     (names) => reader.offsets(names.map((name) => byName.get(name)!.file)),
   )
   if (!found) return files
-  const { places, sets } = found
+  const { before, places, sets } = found
+  if (before.length > 0) throw refusal('captures.before', { count: before.length })
   const capture = (name: string, k: number) => ({ file: byName.get(name)!.file, x_px: places[k][0], y_px: places[k][1] })
   return sets.map((names) => ({ ...byName.get(names[0])!, captures: names.map(capture) }))
 }

@@ -4,7 +4,8 @@ import { RawReader, readInGroups, readPicture, readFacts, readTakenWith, writeWh
 import { luma } from '@/core/raster'
 import { isRaw } from '@/core/batch'
 import { findSets } from '@/core/develop'
-import { coarse, splitAsTaken, type CardFrame } from '@/core/survey'
+import { coarse, splitAsTaken, type CardFrame, type CardSeries } from '@/core/survey'
+import { say } from '@/core/words'
 import type { FrameFile, SplitJob, SplitReport } from '@/schemas'
 import { progressTo, type Progress } from './progress'
 import { framesIn } from './series'
@@ -46,17 +47,24 @@ async function splitOf({ frames: files, raws = [] }: Pick<SplitJob, 'frames' | '
   progress({ stage: 'captures', frame: 0, of: originals.size })
   const reader = new RawReader(new URL('raw.mjs', import.meta.url))
   try {
-    return { ...found, series: await Promise.all(found.series.map(async (one) => ({ ...one, ...(await capturesOf(one.files, originals, reader)) }))) }
+    return { ...found, series: (await Promise.all(found.series.map((one) => withCaptures(one, originals, reader)))).flat() }
   } finally {
     await reader.close()
   }
 }
 
-/** The sets that files of one series are, where they are raw and the sensor was shifted between them. */
-async function capturesOf(files: string[], originals: Map<string, string>, reader: RawReader) {
-  if (!files.every((name) => originals.has(name))) return undefined
-  const captures = await findSets(files, (some) => reader.offsets(some.map((name) => originals.get(name)!)))
-  return captures && { captures }
+/** A series with the sets that its files are, where they are raw and the sensor was shifted between them; single frames before those are a series of their own. */
+async function withCaptures(one: CardSeries, originals: Map<string, string>, reader: RawReader): Promise<SplitReport['series']> {
+  if (!one.files.every((name) => originals.has(name))) return [one]
+  const found = await findSets(one.files, (some) => reader.offsets(some.map((name) => originals.get(name)!)))
+  if (!found) return [one]
+  const { before, ...captures } = found
+  if (before.length === 0) return [{ ...one, captures }]
+  const { code, text } = say('split.captures')
+  return [
+    { ...one, files: before },
+    { files: captures.sets.flat(), reason: text, reasonCode: code, captures },
+  ]
 }
 
 async function cardFrame({ file, name }: FrameFile): Promise<CardFrame> {

@@ -48,7 +48,7 @@ export const surveySchema = Joi.object<SurveyReport>({
 
 /** What a card was found to hold: its series, and of raw ones whether their frames were captured several times with a shifted sensor. */
 export interface SplitReport extends Omit<CardSplit, 'series'> {
-  series: (CardSeries & { captures?: CaptureSets })[]
+  series: (CardSeries & { captures?: Omit<CaptureSets, 'before'> })[]
 }
 
 const place = Joi.array().items(Joi.number()).length(2)

@@ -1,6 +1,6 @@
 import { spawnSync } from 'node:child_process'
 import { createReadStream } from 'node:fs'
-import { readdir, readFile, rm, writeFile } from 'node:fs/promises'
+import { copyFile, mkdir, readdir, readFile, rm, writeFile } from 'node:fs/promises'
 import path from 'node:path'
 import { readSamples } from '@/codec'
 import { renderDetail, renderOf } from '.'
@@ -12,13 +12,19 @@ const SETTINGS = { style: 'auto', bits: 16, crop: 'none', register: true, localW
 let server: TestServer
 beforeAll(async () => {
   server = await TestServer.start()
-  const scene = path.join(server.folder, 'scene.json')
-  const camera = { width_px: 360, height_px: 240, mover: 'rail', fNumber: 5.6, magnification: 0.5 }
-  await writeFile(scene, JSON.stringify({ scene: 'nib', files: 'dng', captures: CAPTURES, camera, positions_mm: [0, 5, 10] }))
-  const made = spawnSync(process.execPath, ['dist/nitidus.mjs', 'simulate', scene, '--out', server.folder + '/import/card'], { encoding: 'utf8' })
-  if (made.status !== 0) throw new Error(made.stderr)
+  await shot({ captures: CAPTURES, positions_mm: [0, 5, 10] }, 'card')
 })
 afterAll(() => server.stop())
+
+/** Frames by the simulated camera, on a card of that name. */
+async function shot(series: object, card: string): Promise<void> {
+  const scene = path.join(server.folder, 'scene.json')
+  const camera = { width_px: 360, height_px: 240, mover: 'rail', fNumber: 5.6, magnification: 0.5 }
+  await writeFile(scene, JSON.stringify({ scene: 'nib', files: 'dng', camera, ...series }))
+  const out = path.join(server.folder, 'import', card)
+  const made = spawnSync(process.execPath, ['dist/nitidus.mjs', 'simulate', scene, '--out', out], { encoding: 'utf8' })
+  if (made.status !== 0) throw new Error(made.stderr)
+}
 
 const captureName = (set: number, capture: number) => `frame_00${set}_0${capture}.dng`
 const contents = (name: string) => readFile(path.join(server.folder, 'import', 'card', name))
@@ -57,6 +63,29 @@ test('splitting a card makes one frame of each set of captures, and their files 
   // Split again they are what they are.
   await server.context.jobs.outcome<'split'>(await server.context.work.split(runId))
   expect((await detail(runId)).frames.map(({ captures }) => captures)).toEqual(Array(SETS).fill(CAPTURES))
+})
+
+test('a single frame before the first set becomes a run of its own, and the sets stay whole', async () => {
+  await shot({ captures: CAPTURES, positions_mm: [5], seed: 9 }, 'tried')
+  const mixed = path.join(server.folder, 'import', 'mixed')
+  await mkdir(mixed)
+  await copyFile(path.join(server.folder, 'import', 'tried', captureName(1, 1)), path.join(mixed, 'frame_000.dng'))
+  for (const name of await readdir(path.join(server.folder, 'import', 'card')))
+    if (name.endsWith('.dng')) await writeFile(path.join(mixed, name), await contents(name))
+  const { jobs, work, shoots } = server.context
+  const runId = await server.newRun()
+  await server.addFolder(runId, 'mixed')
+  const { series } = await jobs.outcome<'split'>(await work.split(runId))
+  expect(series.map(({ files, reasonCode }) => [files.length, reasonCode])).toEqual([
+    [1, undefined],
+    [SETS * CAPTURES, 'split.captures'],
+  ])
+  const { shoot_id } = await shoots.runRow(runId)
+  const runs = (await shoots.detail(shoot_id)).runs.map(({ frames }) => frames.map(({ captures }) => captures))
+  expect(runs).toEqual([Array(SETS).fill(CAPTURES), [1]])
+  // Without an application to put them into runs, the command asks for that.
+  const fused = spawnSync(process.execPath, ['dist/nitidus.mjs', 'fuse', mixed, '--out', path.join(server.folder, 'x.tif')], { encoding: 'utf8' })
+  expect([fused.status === 0, fused.stderr]).toEqual([false, expect.stringContaining('before the first set of captures')])
 })
 
 test('fused, frames are merged from their captures, and the report tells it', async () => {

@@ -20,6 +20,8 @@ export const PICTURES = {
     moved_percent > 0
       ? `${name}: ${moved_percent} % of the picture moved between its captures, so that only the first was used.`
       : `${name}: its captures are not complete, so that only the first was used.`,
+  'captures.before': ({ count }: { count: number }) =>
+    `${count === 1 ? 'A single frame comes' : `${count} single frames come`} before the first set of captures. Put ${count === 1 ? 'it' : 'them'} into another folder.`,
   'captures.rendersExist': 'Pictures were made of these frames with their captures together. Bring the captures again as a run of their own.',
   'raw.none': ({ folder }: { folder: string }) => `There is no raw file in ${folder}. Name the folder that they are in.`,
   'raw.unreadable': ({ name }: Named) =>

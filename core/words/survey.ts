@@ -49,6 +49,7 @@ const SPLIT = {
   'split.pause': ({ waited_s }: { waited_s: number }) =>
     `${waited_s > 120 ? `${Math.round(waited_s / 60)} minutes` : `${Math.round(waited_s)} seconds`} passed`,
   'split.motif': 'it shows something else',
+  'split.captures': 'from here each frame was captured several times',
 } as const
 
 export const SURVEY = { ...RUN, ...FRAME, ...SPLIT }

@@ -34,7 +34,7 @@ export async function captureCounts(db: Database, runId: number): Promise<Map<nu
 }
 
 /** Makes one frame of each set of captures: the first stands for it, and it is as large as they make it together. */
-export async function gatherCaptures(db: Writing, frames: Map<string, Frame>, { sets, places, finer }: CaptureSets): Promise<void> {
+export async function gatherCaptures(db: Writing, frames: Map<string, Frame>, { sets, places, finer }: Omit<CaptureSets, 'before'>): Promise<void> {
   for (const names of sets) {
     const [first, ...others] = names.map((name) => frames.get(name))
     if (!first || others.some((other) => !other)) throw refusal('frame.gone')

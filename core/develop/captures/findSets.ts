@@ -3,6 +3,8 @@ import type { Offset } from './offsets'
 
 /** Files that are captures of one focus position each, the sensor shifted between them. */
 export interface CaptureSets extends Lattice {
+  /** Single frames that were taken before the first set. */
+  before: string[]
   /** The captures of each frame, in the order in which they were taken; of the last there may be fewer. */
   sets: string[][]
 }
@@ -24,13 +26,11 @@ export async function findSets(files: string[], offsetsOf: OffsetsOf): Promise<C
   for (const count of CAPTURES) {
     // One set alone, with other files beside it, may be chance.
     if (files.length < 2 * count && files.length !== count) continue
-    for (const before of new Set([0, files.length % count])) {
-      const lattice = await latticeFrom(files, before, count, offsetsOf)
+    for (const from of new Set([0, files.length % count])) {
+      const lattice = await latticeFrom(files, from, count, offsetsOf)
       if (!lattice) continue
-      const sets = Array.from({ length: Math.ceil((files.length - before) / count) }, (_, k) =>
-        files.slice(before + k * count, before + (k + 1) * count),
-      )
-      return { ...lattice, sets: [...files.slice(0, before).map((file) => [file]), ...sets] }
+      const sets = Array.from({ length: Math.ceil((files.length - from) / count) }, (_, k) => files.slice(from + k * count, from + (k + 1) * count))
+      return { ...lattice, before: files.slice(0, from), sets }
     }
   }
   return undefined
