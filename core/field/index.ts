@@ -1,6 +1,6 @@
 export { joinedParts, partsOf, storedEntries, type CarriedLog } from './carried'
 export { framesTold, mergeLogs, runsOf, type FieldEntry, type FieldEvent, type LoggedRun } from './log'
-export { phasesOf, type Phase } from './pace'
+export { marksOf_s, phasesOf, type Phase } from './pace'
 export { reshootList, type Reshoot } from './reshoot'
 export { fieldProgress, type FieldGap, type FieldProgress, type FieldRow } from './progress'
 export { spokenOf, spokenPartOf } from './spoken'

@@ -1,4 +1,4 @@
-import type { Timing } from '../plan'
+import { frameTime_s, type Timing } from '../plan'
 
 /** What a frame goes through, in order, and how long each takes by itself; `undefined` waits for the hand. */
 export interface Phase {
@@ -30,4 +30,10 @@ export function phasesOf(
     ...wait,
     ...shutter,
   ]
+}
+
+/** Seconds from the begin of a frame to when its shutter opens, and to when the next frame can begin, as the plan reckons them. */
+export function marksOf_s(timing: Timing): { release: number; next: number } {
+  const { move_s, filter_s, settle_s, delay_s } = timing
+  return { release: move_s + filter_s + settle_s + delay_s, next: frameTime_s(timing) }
 }

@@ -2,7 +2,7 @@ import * as fc from 'fast-check'
 import { FocusLine, NO_TIMING, planSeries, type Plan, type PlanRequest } from '../plan'
 import { landscape, macro } from '../plan/testRequests'
 import { mergeLogs, runsOf, type FieldEntry, type FieldEvent } from './log'
-import { phasesOf } from './pace'
+import { marksOf_s, phasesOf } from './pace'
 import { fieldProgress } from './progress'
 
 const rail = planSeries(macro)
@@ -229,6 +229,9 @@ describe('the phases of a frame', () => {
       { kind: 'expose', seconds: 18 },
       { kind: 'confirm' },
     ]))
+
+  test('the shutter opens once all is at rest, and a frame lasts as long as the plan reckons: charging between its captures, too', () =>
+    expect(marksOf_s({ ...timing, move_s: 1.5, interval_s: 20 })).toEqual({ release: 6.5, next: 6.5 + 16 + 24 + 1 }))
 
   test('devices press by themselves', () => expect(kinds({ recycling_s: 0 }, { filter: false, byDevices: true })).toEqual(['move', 'wait', 'expose']))
 

@@ -55,6 +55,7 @@ function Field({ shoot, planned, sheet }: { shoot: ShootDetail; planned: SheetPl
   const near_mm = request.subject.kind === 'range' ? request.subject.near_mm : 0
   const run = current.id
   const self = useRunByItself({ shootId: shoot.id, devices, timing: request.timing, append, near_mm, run })
+  const [inFull, setInFull] = useState(false)
   const onError = (error: Error) => void message.error(error.message)
   const press = (hand: boolean) => devices.ask({ do: 'press', hand, run })
   const onOpen = (width_px: number) => {
@@ -93,9 +94,15 @@ function Field({ shoot, planned, sheet }: { shoot: ShootDetail; planned: SheetPl
             {taken.length > 0 && <TouchButton onClick={() => append({ kind: 'repeated' })}>Taken again</TouchButton>}
             <TouchButton onClick={() => append({ kind: 'extra', what: 'divider' })}>Hand frame taken, to separate series</TouchButton>
             {devices.on && ahead.length > 0 && (
-              <TouchButton onClick={() => (self.running ? self.stop() : self.start(ahead))}>
+              <TouchButton onClick={() => (self.running ? self.stop() : self.start(ahead, inFull))}>
                 {self.running ? 'Stop after this frame' : `Shoot the remaining ${ahead.length} automatically`}
               </TouchButton>
+            )}
+            {devices.on && ahead.length > 1 && (
+              <label>
+                <input type="checkbox" checked={inFull} disabled={self.running} onChange={({ target }) => setInFull(target.checked)} /> in real time,
+                as planned
+              </label>
             )}
           </div>
           {watch && (
