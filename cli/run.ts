@@ -62,6 +62,7 @@ const PATHS = new Set([
   'confidence',
   'relief',
   'soFar',
+  'registered',
   'looks',
   'picture',
   'fused',

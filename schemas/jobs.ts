@@ -65,6 +65,8 @@ export interface FuseOutputs {
   relief?: string
   /** Folder for what there is so far. */
   soFar?: string
+  /** Where the registration is kept for a fuse that goes on after this one: read where it stands there already. */
+  registered?: string
 }
 
 /** A fused picture gone through for places that are worth a look. */
@@ -234,6 +236,7 @@ export const JOB_FILES: { [K in JobFile['kind']]: Joi.SchemaMap } = {
       confidence: optionalPath,
       relief: optionalPath,
       soFar: optionalPath,
+      registered: optionalPath,
     }).required(),
     positions_mm: Joi.array().items(Joi.number()),
     pixel_mm: Joi.number().greater(0),

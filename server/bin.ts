@@ -105,12 +105,14 @@ export class Bin {
     const frames = await this.framesOf(kind, id)
     const captures = await Promise.all(frames.map((frame) => capturesOf(this.db, frame.id)))
     const renders = await this.rendersOf(kind, id)
+    const runs = await this.runsOf(kind, id)
     await this.db.deleteFrom(kind).where('id', '=', id).execute()
     for (const [k, { id: frame, uid, run_id, file }] of frames.entries()) {
       for (const one of [{ file }, ...captures[k]]) await rm(folders.frame(run_id, one.file), { force: true })
       await this.forget(`frame-${frame}`)
       await this.store.raw.forget(uid)
     }
+    for (const run of runs) await rm(folders.derived('registered', `run-${run}.bin`), { force: true })
     for (const { id: render, folder, uid } of renders) {
       await rm(folders.render(folder), { recursive: true, force: true })
       await this.forget(`render-${render}`)
@@ -124,6 +126,12 @@ export class Bin {
     await rm(folders.derived('thumbs', `${name}.jpg`), { force: true })
     await rm(folders.derived('zoom', name), { recursive: true, force: true })
     await rm(folders.derived('maps', `${name}.png`), { force: true })
+  }
+
+  private async runsOf(kind: BinKind, id: number): Promise<number[]> {
+    if (kind === 'run') return [id]
+    if (kind !== 'shoot') return []
+    return (await this.db.selectFrom('run').select('id').where('shoot_id', '=', id).execute()).map((run) => run.id)
   }
 
   private framesOf(kind: BinKind, id: number) {

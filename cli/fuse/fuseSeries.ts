@@ -6,9 +6,10 @@ import { bentAtBorder_px, commonRectangle, type Rectangle, type Similarity } fro
 import type { Kernels } from '@/core/raster/kernels'
 import type { SeriesRegistration } from '@/core/register'
 import { refusal } from '@/core/words'
-import { type FuseSettings } from '@/schemas'
+import type { FuseOutputs, FuseSettings } from '@/schemas'
 import type { Progress } from '../progress'
 import type { Series } from '../series'
+import { keptRegistration } from './keptRegistration'
 import { registerSeries } from './registerSeries'
 import { SoFarWriter } from './soFar'
 import { Stopwatch } from './stopwatch'
@@ -36,13 +37,15 @@ export async function fuseSeries(
   settings: FuseSettings,
   progress: Progress,
   kernels: Kernels,
-  soFarFolder?: string,
+  { soFar: soFarFolder, registered }: Pick<FuseOutputs, 'soFar' | 'registered'> = {},
 ): Promise<FusedSeries> {
   const { frames, facts } = series
   if (settings.reference && settings.reference > frames.length) throw refusal('series.reference', { count: frames.length })
   const wanted = (settings.reference ?? Math.ceil(frames.length / 2)) - 1
   const stopwatch = new Stopwatch()
-  const { registration, dust, moved } = await registerSeries(series, wanted, settings, stopwatch, progress, kernels)
+  const { registration, dust, moved } = await keptRegistration(registered, frames, settings, () =>
+    registerSeries(series, wanted, settings, stopwatch, progress, kernels),
+  )
   const { reference, lost } = registration
   if (settings.reference && lost.includes(wanted)) throw refusal('series.referenceLost', { name: frames[wanted].name })
   if (frames.length - lost.length < 2) throw refusal('series.notOne')

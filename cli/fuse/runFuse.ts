@@ -20,7 +20,7 @@ export async function runFuse({ frames, settings, outputs, positions_mm, pixel_m
   const { series, fused } = await withTeam(async (gathering) => {
     const series = await openSeries(frames)
     const { kernels } = await gathering
-    const fused = await fuseSeries(series, settings, progress, kernels, outputs.soFar)
+    const fused = await fuseSeries(series, settings, progress, kernels, outputs)
     progress({ stage: 'encode', frame: count, of: count, soFar: fused.soFar })
     await fused.stopwatch.time('encode', () => writeAll(outputs, fused, series, { bits: settings.bits, positions: positions_mm, pixel_mm }))
     return { series, fused }

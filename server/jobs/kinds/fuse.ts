@@ -3,7 +3,7 @@ import { mkdir, readdir, readFile, rename, rm, stat } from 'node:fs/promises'
 import path from 'node:path'
 import Joi from 'joi'
 import { refusal } from '@/core/words'
-import { now, type Frame } from '@/database'
+import { now, type Folders, type Frame } from '@/database'
 import { fuseSettingsSchema, storedPlan, storedReport, type FuseSettings } from '@/schemas'
 import { REGISTRATION_FILE } from '../../renders'
 import { framesToFuse } from '../../shoots/framesToFuse'
@@ -37,6 +37,7 @@ export const fuse: JobKindWork<'fuse', FuseRequest> = {
         depth: path.join(scratch, 'made', 'depth.png'),
         confidence: path.join(scratch, 'made', 'confidence.png'),
         soFar: store.folders.soFar(job.id),
+        registered: await registeredFile(store.folders, job.run_id!),
       },
       ...(await depthsOf(at, frames)),
     }
@@ -64,6 +65,12 @@ export const fuse: JobKindWork<'fuse', FuseRequest> = {
       throw error
     }
   },
+}
+
+/** Where the registration of a run is kept, for when fusing it is stopped, or asked for again in another style. */
+async function registeredFile(folders: Folders, runId: number): Promise<string> {
+  await mkdir(folders.derived('registered'), { recursive: true })
+  return folders.derived('registered', `run-${runId}.bin`)
 }
 
 async function framesOf({ db, job, settings: { frames: ids } }: JobAtWork<FuseRequest>): Promise<Frame[]> {

@@ -1,0 +1,50 @@
+import { readFile, stat } from 'node:fs/promises'
+import { deserialize, serialize } from 'node:v8'
+import { writeWhole } from '@/codec'
+import type { FrameFile, FuseSettings } from '@/schemas'
+import type { Registered } from './registerSeries'
+
+/** Settings that registering does not ask. */
+const ASKED_LATER = ['style', 'bits', 'crop', 'prefer', 'boundary', 'neighbourhood', 'floor', 'finest', 'sharp'] as const
+
+interface Kept {
+  of: string
+  registered: Registered
+}
+
+/**
+ * What `register` finds, kept in a file from when it was found: a fuse that was stopped after that goes on from there, and one in another
+ * style begins there. It is found anew where a frame, a setting that it hangs on, or this program changed.
+ */
+export async function keptRegistration(
+  file: string | undefined,
+  frames: FrameFile[],
+  settings: FuseSettings,
+  register: () => Promise<Registered>,
+): Promise<Registered> {
+  if (file === undefined || !settings.register) return register()
+  const of = await madeOf(frames, settings)
+  const kept = await readKept(file)
+  if (kept?.of === of) return kept.registered
+  const registered = await register()
+  const keeping: Kept = { of, registered }
+  await writeWhole(file, serialize(keeping))
+  return registered
+}
+
+/** Undefined where there is none, or it cannot be read: then it is made again. */
+async function readKept(file: string): Promise<Kept | undefined> {
+  try {
+    return deserialize(await readFile(file)) as Kept
+  } catch {
+    return undefined
+  }
+}
+
+/** Everything that a registration hangs on, in one line. */
+async function madeOf(frames: FrameFile[], settings: FuseSettings): Promise<string> {
+  const files = [process.argv[1], ...frames.map(({ file }) => file)]
+  const facts = await Promise.all(files.map(async (file) => [file, await stat(file)] as const))
+  const asked = Object.entries(settings).filter(([name]) => !(ASKED_LATER as readonly string[]).includes(name))
+  return JSON.stringify([asked.sort(), facts.map(([file, { size, mtimeMs }]) => [file, size, mtimeMs])])
+}
