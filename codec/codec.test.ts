@@ -5,7 +5,7 @@ import path from 'node:path'
 import sharp from 'sharp'
 import { gammaCurve, greyProfile } from '@/core/formats'
 import { createPicture, createPlane, type Picture } from '@/core/raster'
-import { readFacts, readPicture, readTakenWith, verifyPicture, writeGrey, writePicture, writeWhole } from '.'
+import { readFacts, readPicture, readSamples, readTakenWith, verifyPicture, writeGrey, writePicture, writeWhole } from '.'
 import { expectTaken } from './testTaken'
 
 let folder: string
@@ -173,6 +173,43 @@ describe('a JPEG damaged in the middle', () => {
     await writeFile(at('bad.jpg'), damage(whole))
     await expect(verifyPicture(at('bad.jpg'))).rejects.toMatchObject({ code: 'picture.damaged' })
   })
+})
+
+test.each(['png', 'tif deflate', 'tif lzw'])('a file of %s damaged near its begin, in the middle or near its end is refused', async (kind) => {
+  const [ending, compression] = kind.split(' ') as [string, 'deflate' | 'lzw' | undefined]
+  const samples = Uint16Array.from({ length: 3 * 800 * 600 }, (_, i) => 30000 + Math.round(20000 * Math.sin(i / 50)) + ((i * 7919) % 900))
+  const picture = sharp(samples, { raw: { width: 800, height: 600, channels: 3 } }).toColourspace('rgb16')
+  const whole = await (compression ? picture.tiff({ compression }) : picture.png()).toBuffer()
+  await writeFile(at(`whole.${ending}`), whole)
+  await verifyPicture(at(`whole.${ending}`))
+  for (const part of [0.1, 0.5, 0.95]) {
+    const from = Math.floor(part * whole.length)
+    await writeFile(at(`bad.${ending}`), Buffer.from(whole).fill(0x55, from, from + 3000))
+    await expect(verifyPicture(at(`bad.${ending}`))).rejects.toMatchObject({ code: 'picture.damaged' })
+    // Nor is it half read later, should it be damaged after it came.
+    await expect(readSamples(at(`bad.${ending}`))).rejects.toMatchObject({ code: 'picture.damaged' })
+  }
+})
+
+test('turned pictures and progressive ones are decoded to their end, too', async () => {
+  const noise = { type: 'gaussian', mean: 120, sigma: 40 } as const
+  for (const [orientation, progressive] of [
+    [6, false],
+    [1, true],
+    [8, true],
+  ] as const) {
+    // prettier-ignore
+    const picture = sharp({ create: { width: 300, height: 200, channels: 3, background: '#808080', noise } })
+    const whole = await picture.withMetadata({ orientation }).jpeg({ progressive }).toBuffer()
+    await writeFile(at('whole.jpg'), whole)
+    await verifyPicture(at('whole.jpg'))
+    const near = Math.floor(0.9 * whole.length)
+    await writeFile(
+      at('bad.jpg'),
+      whole.map((byte, k) => (k >= near && k < near + 500 ? (byte * 7 + k * 13) % 255 : byte)),
+    )
+    await expect(verifyPicture(at('bad.jpg'))).rejects.toMatchObject({ code: 'picture.damaged' })
+  }
 })
 
 describe('files that would be read wrongly', () => {

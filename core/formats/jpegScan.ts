@@ -5,7 +5,7 @@
  * Source: ITU-T T.81, annexes B and F.
  */
 export function jpegDataFit(file: Uint8Array): boolean | undefined {
-  const tables: (Uint16Array | undefined)[] = []
+  const tables: (Table | undefined)[] = []
   let frame: Frame | undefined
   let restart = 0
   let at = 2
@@ -42,8 +42,10 @@ const SOS = 0xda
 const DRI = 0xdd
 const OTHER_FRAMES = new Set([0xc2, 0xc3, 0xc5, 0xc6, 0xc7, 0xc9, 0xca, 0xcb, 0xcd, 0xce, 0xcf])
 
+const RST0 = 0xd0
+
 /** Bytes that may be left over before a marker: some cameras pad. */
-const PADDING = 8
+const PADDING = 11
 
 interface Frame {
   width: number
@@ -52,10 +54,26 @@ interface Frame {
   scanned?: boolean
 }
 
+/**
+ * What the next 16 bits begin with: in the low bits how many bits code and value have, above them how far it goes on in the block. And the same
+ * by fewer bits where the code is no longer, which fits into the nearest cache; 0 where it is.
+ */
+interface Table {
+  whole: Uint16Array
+  short: Uint16Array
+}
+
+const SHORT_bits = 10
+const USED_bits = 6
+const USED = (1 << USED_bits) - 1
+/** The rest of a block is zero: beyond every place in it, and told apart from a code that is none. */
+const ENDS = 128
+const NONE = 512
+
 /** Blocks of one unit in their order, each by the tables that it is coded with, and how many units there are. */
 interface Scan {
   units: number
-  blocks: { dc: Uint16Array; ac: Uint16Array }[]
+  blocks: { dc: Table; ac: Table }[]
 }
 
 function frameOf(segment: Uint8Array): Frame {
@@ -68,27 +86,40 @@ function frameOf(segment: Uint8Array): Frame {
   return { width, height, components }
 }
 
-/** A table of 16 bits to length and symbol, so that one look decodes a code. */
-function readTables(segment: Uint8Array, tables: (Uint16Array | undefined)[]): void {
+/** Tables that decode a code by one look. */
+function readTables(segment: Uint8Array, tables: (Table | undefined)[]): void {
   for (let at = 0; at + 17 <= segment.length;) {
     const which = segment[at]
+    const entryOf = which >> 4 === 0 ? dcEntry : acEntry
     const counts = segment.subarray(at + 1, at + 17)
     let symbol = at + 17
-    const table = new Uint16Array(65_536)
+    const whole = new Uint16Array(1 << 16).fill(NONE << USED_bits)
+    const short = new Uint16Array(1 << SHORT_bits)
     let code = 0
     for (let length = 1; length <= 16; length++) {
       for (let k = 0; k < counts[length - 1]; k++, code++, symbol++) {
+        const entry = entryOf(length, segment[symbol])
         const first = code << (16 - length)
-        table.fill((length << 8) | segment[symbol], first, first + (1 << (16 - length)))
+        whole.fill(entry, first, first + (1 << (16 - length)))
+        if (length <= SHORT_bits) short.fill(entry, first >> (16 - SHORT_bits), (first >> (16 - SHORT_bits)) + (1 << (SHORT_bits - length)))
       }
       code <<= 1
     }
-    tables[((which >> 4) << 2) | (which & 3)] = table
+    tables[((which >> 4) << 2) | (which & 3)] = { whole, short }
     at = symbol
   }
 }
 
-function scanOf(segment: Uint8Array, { width, height, components }: Frame, tables: (Uint16Array | undefined)[]): Scan | undefined {
+const dcEntry = (length: number, symbol: number) => (1 << USED_bits) | (length + (symbol & 15))
+
+/** Of a symbol the high four bits tell how many zeros come before its value; without a value the block ends, but after sixteen zeros. */
+function acEntry(length: number, symbol: number): number {
+  const [zeros, size] = [symbol >> 4, symbol & 15]
+  const on = size === 0 && zeros !== 15 ? ENDS : zeros + 1
+  return (on << USED_bits) | (length + size)
+}
+
+function scanOf(segment: Uint8Array, { width, height, components }: Frame, tables: (Table | undefined)[]): Scan | undefined {
   const chosen = Array.from({ length: segment[0] }, (_, k) => {
     const [id, coded] = segment.subarray(1 + 2 * k)
     const component = components.find((other) => other.id === id)
@@ -112,62 +143,68 @@ function scanOf(segment: Uint8Array, { width, height, components }: Frame, table
 /** Decodes no more than where each block ends. Answers where the next marker is; undefined where the data do not fit. */
 function walk(file: Uint8Array, start: number, scan: Scan | undefined, restart: number): number | undefined {
   if (!scan) return undefined
-  const { units, blocks } = scan
-  let at = start
-  let buffer = 0
-  let bits = 0
-  let beyond = 0
-  const refill = () => {
-    while (bits <= 16) {
-      let byte = at < file.length ? file[at] : 0xff
-      if (byte === 0xff) {
-        // A marker, or the file's end: ones are read beyond it, as decoders do.
-        if (file[at + 1] === 0) at += 2
-        else {
-          beyond += 8
-          byte = 0xff
-        }
-      } else at++
-      buffer = (buffer << 8) | byte
-      bits += 8
-    }
+  let from = start
+  for (let unit = 0; unit < scan.units;) {
+    const { data, length, end } = unstuffed(file, from)
+    const units = restart > 0 ? Math.min(restart, scan.units - unit) : scan.units
+    const read_bits = walkUnits(data, scan.blocks, units)
+    // More was read than there is, or less.
+    if (read_bits === undefined || read_bits > 8 * length || 8 * length - read_bits >= 8 * (PADDING + 1)) return undefined
+    unit += units
+    from = end
+    if (unit === scan.units) break
+    if ((file[end + 1] & 0xf8) !== RST0) return undefined
+    from += 2
   }
+  return from
+}
+
+/** Walks over so many units; answers how many bits they have, which may be more than there are, or undefined where a code is none. */
+function walkUnits(data: Uint8Array, blocks: Scan['blocks'], units: number): number | undefined {
+  const most_bits = 8 * (data.length - BEHIND)
+  let at = 0
   for (let unit = 0; unit < units; unit++) {
-    if (restart > 0 && unit > 0 && unit % restart === 0) {
-      const next = nextMarker(file, at)
-      if (next - at > PADDING || beyond - bits > 0 || (file[next + 1] & 0xf8) !== 0xd0) return undefined
-      at = next + 2
-      buffer = bits = beyond = 0
-    }
     for (const { dc, ac } of blocks) {
-      for (let k = 0; k < 64;) {
-        refill()
-        const entry = (k === 0 ? dc : ac)[(buffer >>> (bits - 16)) & 0xffff]
-        const size = entry & 15
-        const used = (entry >> 8) + size
-        if (entry === 0) return undefined
-        if (used > bits) {
-          // Code and value are longer than what was looked at.
-          bits -= entry >> 8
-          refill()
-          bits -= size
-        } else bits -= used
-        if (k === 0) k = 1
-        else if (size === 0 && (entry & 0xf0) !== 0xf0) break
-        else k += ((entry >> 4) & 15) + 1
-        if (k > 64) return undefined
+      let k = 0
+      for (let { whole, short } = dc; k < 64; { whole, short } = ac) {
+        const byte = at >> 3
+        const next = (((data[byte] << 16) | (data[byte + 1] << 8) | data[byte + 2]) >> (8 - (at & 7))) & 0xffff
+        const entry = short[next >> (16 - SHORT_bits)] || whole[next]
+        at += entry & USED
+        k += entry >> USED_bits
       }
+      // A code that is none, or a value behind the last place.
+      if (k > 64 && (k < ENDS || k >= NONE)) return undefined
+      if (at > most_bits) return at
     }
-    // More was read than there is.
-    if (beyond > bits) return undefined
   }
-  const end = nextMarker(file, at)
-  return end - at > PADDING ? undefined : end
+  return at
+}
+
+/** So many bytes of ones stand behind the data, as decoders read there: no block is longer. */
+const BEHIND = 256
+
+/** Compressed data up to the next marker, zeros behind bytes of ones taken out; and where that marker is. */
+function unstuffed(file: Uint8Array, from: number): { data: Uint8Array; length: number; end: number } {
+  const end = Math.max(from, nextMarker(file, from))
+  const data = new Uint8Array(end - from + BEHIND)
+  let length = 0
+  for (let at = from; at < end;) {
+    const ones = file.indexOf(0xff, at)
+    const until = ones < 0 || ones >= end ? end : ones + 1
+    data.set(file.subarray(at, until), length)
+    length += until - at
+    at = until + Number(until < end)
+  }
+  data.fill(0xff, length)
+  return { data: data.subarray(0, length + BEHIND), length, end }
 }
 
 /** Where the next marker is, over stuffed bytes. */
 function nextMarker(file: Uint8Array, from: number): number {
-  let at = from
-  while (at + 1 < file.length && !(file[at] === 0xff && file[at + 1] !== 0)) at++
-  return at
+  for (let at = from; ; at += 2) {
+    at = file.indexOf(0xff, at)
+    if (at < 0 || at + 1 >= file.length) return file.length
+    if (file[at + 1] !== 0) return at
+  }
 }
