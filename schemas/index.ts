@@ -57,7 +57,7 @@ export { planOfSheet, planSheetSchema } from './planSheet'
 export { placeOf, type FramePlace } from './framePlace'
 export { checkBends, checkRegistration, registrationOf, type Registration } from './registration'
 export { inShort, RECORD_VERSION, reportSchema, type FuseReport, type ReportFrame, type ReportInShort, type ReportPart } from './report'
-export { renderQuerySchema, shootQuerySchema, type ShootOrder, type ShootQuery } from './shootQuery'
+export { renderQuerySchema, shootQuerySchema, type RenderQuery, type ShootOrder, type ShootQuery } from './shootQuery'
 export { asPrinted, PAPER_SIZES, sheetRequestSchema, targetFactsSchema, type PaperSize, type SheetRequest, type TargetFile } from './target'
 export { sceneRequestSchema } from './sceneRequest'
 export {

@@ -79,7 +79,7 @@ export interface ReportInShort extends Pick<FuseReport, 'style' | 'settings' | '
 
 export function inShort({ style, settings, reference, crop, mend, frames, parts = [] }: FuseReport): ReportInShort {
   return {
-    ...{ style, settings, reference, crop, mend },
+    ...{ style, settings, reference, crop, ...(mend && { mend }) },
     frameCount: frames.length,
     referenceNumber: frames.findIndex(({ file }) => file === reference) + 1,
     moved: parts.length > 0 ? 'parts' : frames.some(({ bent_px }) => bent_px) ? 'followed' : 'none',

@@ -19,5 +19,13 @@ export const shootQuerySchema = Joi.object<ShootQuery>({
   from: Joi.number().integer().min(0).default(0),
 })
 
-/** Which renders are asked for. */
-export const renderQuerySchema = Joi.object<{ from: number }>({ from: Joi.number().integer().min(0).default(0) })
+/** Which renders are asked for, and the shoot whose own come first. */
+export interface RenderQuery {
+  from: number
+  first?: number
+}
+
+export const renderQuerySchema = Joi.object<RenderQuery>({
+  from: Joi.number().integer().min(0).default(0),
+  first: Joi.number().integer().min(1),
+})

@@ -1,11 +1,12 @@
+import { sql } from 'kysely'
 import type { Database, Render } from '@/database'
-import { storedReport, storedReportInShort, type RenderDetail, type RenderInShort, type RenderPage } from '@/schemas'
+import { storedReport, storedReportInShort, type RenderDetail, type RenderInShort, type RenderPage, type RenderQuery } from '@/schemas'
 
 /** So many renders are handed out at a time. */
 const PAGE = 50
 
-/** A part of all renders, the newest first. What lies in the bin is not among them. */
-export async function renderPage(db: Database, from: number): Promise<RenderPage> {
+/** A part of all renders, the newest first, those of one shoot before the others. What lies in the bin is not among them. */
+export async function renderPage(db: Database, { from, first = 0 }: RenderQuery): Promise<RenderPage> {
   const all = db
     .selectFrom('render')
     .innerJoin('run', 'run.id', 'render.run_id')
@@ -14,7 +15,15 @@ export async function renderPage(db: Database, from: number): Promise<RenderPage
     .where('run.binned_at', 'is', null)
     .where('shoot.binned_at', 'is', null)
   const { count } = await all.select((e) => e.fn.countAll<number>().as('count')).executeTakeFirstOrThrow()
-  const rows = await all.selectAll('render').select('shoot.title').orderBy('render.id', 'desc').offset(from).limit(PAGE).execute()
+  const rows = await all
+    .selectAll('render')
+    .select('shoot.title')
+    .orderBy(sql`shoot.id = ${first}`, 'desc')
+    .orderBy('render.created_at', 'desc')
+    .orderBy('render.id', 'desc')
+    .offset(from)
+    .limit(PAGE)
+    .execute()
   return { renders: rows.map(({ title, ...render }) => ({ ...renderInShort(render), shootTitle: title })), all: Number(count) }
 }
 

@@ -13,6 +13,7 @@ import { fetchFile } from '../save'
 import styles from './deliver.module.css'
 
 interface Props {
+  shootId: number
   kept: RecipeDetail[]
   onClose: () => void
 }
@@ -20,12 +21,12 @@ interface Props {
 const ENDED = ['done', 'failed', 'cancelled', 'interrupted']
 
 /** A kept recipe carried out on many renders, of this shoot and others: each is a job of its own, and one that fails stops no other. */
-export function Batch({ kept, onClose }: Props) {
+export function Batch({ shootId, kept, onClose }: Props) {
   const [recipe, setRecipe] = useState(kept[0].id)
   const [format, setFormat] = useState<FinishedFormat>('jpg')
   const [chosen, setChosen] = useState<number[]>([])
   const [jobs, setJobs] = useState<number[]>()
-  const { data: list, hasNextPage, isFetchingNextPage, fetchNextPage } = useRenders()
+  const { data: list, hasNextPage, isFetchingNextPage, fetchNextPage } = useRenders(shootId)
   const rows = list?.pages.flatMap(({ renders }) => renders.map((of) => ({ render: of.id, text: `${of.shootTitle}: ${settingsText(of)}` }))) ?? []
   const { data: states = [] } = useQuery({
     queryKey: ['batch', jobs],
@@ -95,11 +96,11 @@ export function Batch({ kept, onClose }: Props) {
   )
 }
 
-/** Every render that there is, the newest first, a part after the other. */
-const useRenders = () =>
+/** Every render that there is, this shoot's first, a part after the other. */
+const useRenders = (shootId: number) =>
   useInfiniteQuery({
-    queryKey: ['renders to finish'],
-    queryFn: ({ pageParam }) => fetchJson<RenderPage>(`/api/renders?from=${pageParam}`),
+    queryKey: ['renders to finish', shootId],
+    queryFn: ({ pageParam }) => fetchJson<RenderPage>(`/api/renders?first=${shootId}&from=${pageParam}`),
     initialPageParam: 0,
     getNextPageParam: ({ all }, pages) => nextFrom(all, pages, ({ renders }) => renders.length),
   })

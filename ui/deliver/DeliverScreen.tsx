@@ -37,7 +37,7 @@ export function DeliverScreen({ shoot }: { shoot: ShootDetail }) {
                 />
               </ReliefTable>
             ) : (
-              <DeliverTable run={found.run} render={render} />
+              <DeliverTable shootId={shoot.id} run={found.run} render={render} />
             )
           }
         </WithRender>

@@ -38,12 +38,13 @@ const PAPERS = ['record', 'contact', 'json'] as ('record' | 'contact' | 'json')[
 const NOTHING: CaptionFacts = {}
 
 interface Props {
+  shootId: number
   run: RunDetail
   render: RenderDetail
 }
 
 /** The picture as it will be delivered, and beside it what is done to it, in sentences. */
-export function DeliverTable({ run, render }: Props) {
+export function DeliverTable({ shootId, run, render }: Props) {
   const { crop } = render.report
   const { recipe, error, change, undo, redo } = useRecipe(render.id)
   const [open, setOpen] = useState<number>()
@@ -143,7 +144,7 @@ export function DeliverTable({ run, render }: Props) {
           editor={props && editor && <editor.Fields {...props} />}
         />
         <LaterTake renderId={render.id} recipe={later ?? recipe} onRecipe={change} />
-        <LaterKept picture={madeFor} recipe={later ?? recipe} onRecipe={onKept} />
+        <LaterKept shootId={shootId} picture={madeFor} recipe={later ?? recipe} onRecipe={onKept} />
         <LaterAlong renderId={render.id} runId={run.id} title="For other hands" kinds={FOR_OTHERS} kept={PAPERS} />
       </aside>
     </div>

@@ -12,6 +12,7 @@ import { Batch } from './Batch'
 import styles from './deliver.module.css'
 
 interface Props {
+  shootId: number
   /** What recipes are kept for here, and fitted to where they come from elsewhere. */
   picture: MadeFor
   recipe: Recipe
@@ -19,7 +20,7 @@ interface Props {
 }
 
 /** Recipes under names: to use here, to keep, to take along as JSON, and to carry out on many pictures at once. */
-export function Kept({ picture, recipe, onRecipe }: Props) {
+export function Kept({ shootId, picture, recipe, onRecipe }: Props) {
   const client = useQueryClient()
   const { data: kept = [] } = useQuery({ queryKey: ['recipes'], queryFn: () => fetchJson<RecipeDetail[]>('/api/recipes') })
   const [name, setName] = useState<string>()
@@ -91,7 +92,7 @@ export function Kept({ picture, recipe, onRecipe }: Props) {
           onPressEnter={keep}
         />
       </Modal>
-      {batch && <Batch kept={kept} onClose={() => setBatch(false)} />}
+      {batch && <Batch shootId={shootId} kept={kept} onClose={() => setBatch(false)} />}
     </section>
   )
 }

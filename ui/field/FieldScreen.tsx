@@ -99,7 +99,7 @@ function Field({ shoot, planned, sheet }: { shoot: ShootDetail; planned: SheetPl
               </TouchButton>
             )}
             {devices.on && ahead.length > 1 && (
-              <label>
+              <label className={styles.inFull}>
                 <input type="checkbox" checked={inFull} disabled={self.running} onChange={({ target }) => setInFull(target.checked)} /> in real time,
                 as planned
               </label>

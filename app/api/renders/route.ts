@@ -1,4 +1,4 @@
-import { check, renderQuerySchema } from '@/schemas'
+import { check, renderQuerySchema, type RenderQuery } from '@/schemas'
 import { renderPage } from '@/server'
 import { respond } from '../respond'
 
@@ -6,4 +6,4 @@ export const dynamic = 'force-dynamic'
 
 /** A part of all renders, the newest first. */
 export const GET = (request: Request) =>
-  respond(({ db }) => renderPage(db, check<{ from: number }>(renderQuerySchema, Object.fromEntries(new URL(request.url).searchParams)).from))
+  respond(({ db }) => renderPage(db, check<RenderQuery>(renderQuerySchema, Object.fromEntries(new URL(request.url).searchParams))))
