@@ -140,8 +140,9 @@ export class Importing {
       }
       await queue.addAll(files.kept.map((file) => () => take(file)))
       await this.forget(detail.run)
-      detail.ended = say('import.done', { taken: detail.taken, total: detail.total })
+      // Before it is said to have ended: what is done with the frames waits for both.
       if (detail.taken >= LEAST_TO_SPLIT) await this.jobs.add('split', { shoot_id: shootId, run_id: detail.run }, {})
+      detail.ended = say('import.done', { taken: detail.taken, total: detail.total })
     } catch (error) {
       queue.clear()
       await this.forget(detail.run).catch(() => undefined)

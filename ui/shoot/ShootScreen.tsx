@@ -33,8 +33,8 @@ export function ShootScreen({ shoot }: { shoot: ShootDetail }) {
   const start = useCommand(shoot.id, () => send(`/api/shoots/${shoot.id}/shoot`, 'POST', { faults, files: raw ? 'dng' : 'jpg' }))
   const job = mainJob(shoot.jobs)
   const importing = useImport(shoot.id)
-  // A run that is still coming in is neither checked nor fused.
-  const busy = isBusy(shoot.jobs) || (importing != null && !importing.ended)
+  // A run that is still coming in is neither checked nor fused, nor one of which that is not known yet.
+  const busy = isBusy(shoot.jobs) || importing === undefined || (importing !== null && !importing.ended)
   useOpenWhenFused(shoot)
   const newest = shoot.runs.find((run) => run.frames.length > 0)
   const followsPlan = newest?.source === 'simulated'
