@@ -39,6 +39,21 @@ test('files dropped in are fused, whatever else is dropped with them', async ({ 
   await expect(page.getByTestId('shown')).toContainText('Frame 2, frame_002.jpg')
 })
 
+test('a run is not fused before it is known whether more of it is coming in', async ({ page }) => {
+  const { id } = await (await page.request.post('/api/shoots', { data: { title: 'Still coming in', plan: null } })).json()
+  await page.request.post(`/api/shoots/${id}/import`, { data: { folder: 'card-1/bristles' } })
+  const importing = async () => (await (await page.request.get(`/api/shoots/${id}/import`)).json()).import
+  await expect.poll(async () => (await importing()).ended?.code).toBe('import.done')
+  let answer = () => {}
+  const asked = new Promise<void>((resolve) => (answer = resolve))
+  await page.route('**/api/shoots/*/import', async (route) => (await asked, route.continue()))
+  await page.goto(`/shoots/${id}/shoot`)
+  const fuse = page.getByRole('region', { name: 'Run 1' }).getByRole('button', { name: 'Fuse these frames' })
+  await expect(fuse).toBeDisabled()
+  answer()
+  await expect(fuse).toBeEnabled({ timeout: 30_000 })
+})
+
 test('many files are paused and go on; how fast they come in, and how long the rest takes, is said', async ({ page }) => {
   const files = seriesFiles(SERIES)
   await newShoot(page, 'A slow card')
