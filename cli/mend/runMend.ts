@@ -9,6 +9,7 @@ import type { Progress } from '../progress'
 import { checkEdits, framesFromTop } from './checkEdits'
 import { readDepths, roughDepths } from './depths'
 import { Donors } from './donors'
+import { Easel, type Parts } from './easel'
 
 /** Parts of donors that wait for their turn take at most so many bytes. */
 const MOST_WAITING = 300e6
@@ -39,17 +40,24 @@ export async function mend(
 
   const open = openerOf(donors, renders, crop, step)
   const [first, ...rest] = batches(edits, crop)
+  let mender: Mender | undefined
+  const make = async (batch: PaintEdit[]) => {
+    const [easel, parts] = [new Easel(batch, crop), new Map() as Parts]
+    await cutParts(batch, crop, open, parts, () => mender && easel.paint(mender, parts))
+    return () => easel.paint(mender!, parts)
+  }
   // Parts of donors do not need the picture: they are cut out while it is read. Should that fail, it is told below.
-  const cut = document.base === 'fused' ? cutParts(first, crop, open) : undefined
-  cut?.catch(() => undefined)
+  const begun = document.base === 'fused' ? make(first) : undefined
+  begun?.catch(() => undefined)
   const whole = await wholePicture(picture, crop)
   if (document.base !== 'fused') await layFrames(document.base, laid, whole, crop, donors, step)
   const gated = edits.some(({ gate }) => gate !== undefined)
   const depths = gated ? await (depth ? readDepths(depth, crop) : roughDepths(frames, registration, kernels)) : undefined
-  const mender = new Mender(whole, crop.width, crop.height, kernels, depths)
+  mender = new Mender(whole, crop.width, crop.height, kernels, depths)
   for (const edit of edits) mender.remember(edit)
-  carryOut(mender, first, await (cut ?? cutParts(first, crop, open)))
-  for (const batch of rest) carryOut(mender, batch, await cutParts(batch, crop, open))
+  const finish = await (begun ?? make(first))
+  finish()
+  for (const batch of rest) (await make(batch))()
   const taken = (await readTakenWith(format === 'tiff' ? picture : exif)) ?? {}
   await writePicture(out, { samples: whole, width: crop.width, height: crop.height }, { bits, icc: colour.samplesIcc, taken })
   progress({ stage: 'done', frame: of, of })
@@ -94,6 +102,8 @@ function sourceOf(edit: PaintEdit): string {
 }
 
 const samplesIn = ({ width, height }: Rectangle) => 3 * width * height
+/** Places in an array that holds many parts: so many samples are copied at a time. */
+const alignedIn = (part: Rectangle) => 4 * Math.ceil(samplesIn(part) / 4)
 
 /** Edits in order, in batches whose parts of donors may wait together. */
 function* batches(edits: PaintEdit[], crop: Rectangle): Generator<PaintEdit[]> {
@@ -130,16 +140,24 @@ function openerOf(donors: Donors, renders: { name: string; file: string }[], cro
   }
 }
 
-type Parts = Map<PaintEdit, { part: Rectangle; samples: Uint16Array }[]>
-
-/** Opens each donor once and cuts the parts of its edits out. Meanwhile the next one is decoded; the one before is let go of. */
-async function cutParts(edits: PaintEdit[], crop: Rectangle, open: (edit: PaintEdit) => Promise<Opened>): Promise<Parts> {
-  const parts: Parts = new Map()
+/** Opens each donor once and cuts the parts of its edits out, which is told. Meanwhile the next one is decoded; the one before is let go of. */
+async function cutParts(
+  edits: PaintEdit[],
+  crop: Rectangle,
+  open: (edit: PaintEdit) => Promise<Opened>,
+  parts: Parts,
+  onCut: () => void,
+): Promise<void> {
   const sources = [...grouped(edits)].flatMap(([source, its]) => (source ? [its] : []))
   // One array for all: many would keep the collector of memory busy.
   const pieces = new Map(sources.flat().map((edit) => [edit, piecesOf(edit, crop.width, crop.height)]))
-  const room = new Uint16Array([...pieces.values()].flat().reduce((sum, part) => sum + samplesIn(part), 0))
+  const room = new Uint16Array([...pieces.values()].flat().reduce((sum, part) => sum + alignedIn(part), 0))
   let used = 0
+  const placeFor = (part: Rectangle) => {
+    const at = used
+    used += alignedIn(part)
+    return room.subarray(at, at + samplesIn(part))
+  }
   let coming = sources.length > 0 ? open(sources[0][0]) : undefined
   for (const [k, its] of sources.entries()) {
     const opened = await coming!
@@ -149,20 +167,10 @@ async function cutParts(edits: PaintEdit[], crop: Rectangle, open: (edit: PaintE
     for (const edit of its) {
       parts.set(
         edit,
-        pieces.get(edit)!.map((part) => ({ part, samples: opened.part(part, room.subarray(used, (used += samplesIn(part)))) })),
+        pieces.get(edit)!.map((part) => ({ part, samples: opened.part(part, placeFor(part)) })),
       )
     }
-  }
-  return parts
-}
-
-/** Makes edits in their order, and lets go of the parts that they needed. */
-function carryOut(mender: Mender, edits: PaintEdit[], parts: Parts): void {
-  for (const edit of edits) {
-    if (edit.kind === 'heal') mender.heal(edit)
-    else if (edit.kind === 'original') mender.restore(edit)
-    else for (const { part, samples } of parts.get(edit)!) mender.paint(edit, part, samples)
-    parts.delete(edit)
+    onCut()
   }
 }
 

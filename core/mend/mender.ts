@@ -39,12 +39,22 @@ export function piecesOf(edit: PaintEdit, most_x: number, most_y: number): Recta
   if ('evenTone' in edit && edit.evenTone) return [seenBy(edit, most_x, most_y)]
   const list: Rectangle[] = []
   for (let top = y; top < y + height; top += PIECE_px)
-    for (let left = x; left < x + width; left += PIECE_px) {
+    for (let left = alignedDown(x); left < x + width; left += PIECE_px) {
       const part = { x: left, y: top, width: Math.min(PIECE_px, x + width - left), height: Math.min(PIECE_px, y + height - top) }
       const touched = touchedBy(edit, part)
-      if (touched.width > 0) list.push(touched)
+      if (touched.width > 0) list.push(aligned(touched, most_x))
     }
   return list
+}
+
+/** Rows that begin at such places are copied to and from the kernels' memory six times as fast: words at a time, not bytes. */
+const ALIGNED_px = 4
+const alignedDown = (x: number) => ALIGNED_px * Math.floor(x / ALIGNED_px)
+
+/** The rectangle with its sides moved outwards to such places. */
+function aligned({ x, width, ...upright }: Rectangle, most_x: number): Rectangle {
+  const left = alignedDown(x)
+  return { ...upright, x: left, width: Math.min(most_x, ALIGNED_px * Math.ceil((x + width) / ALIGNED_px)) - left }
 }
 
 /** Carries out edits on a picture of interleaved 16-bit RGB, in place. Where a stroke's strength is 0 nothing changes. */
@@ -67,7 +77,8 @@ export class Mender {
 
   /** Paints one piece of an edit from its donor, interleaved as the piece is. */
   paint(edit: PaintEdit, part: Rectangle, donor: Uint16Array): void {
-    const mask = this.mask(edit, part)
+    const space = new Workspace(this.kernels, part.width)
+    const mask = this.mask(edit, part, space)
     if ('evenTone' in edit && edit.evenTone) {
       const raised = Float32Array.from(donor, (value) => value / 65535)
       evenTone(
@@ -75,15 +86,17 @@ export class Mender {
         Float32Array.from(cutPart(this.samples, this.width, part), (value) => value / 65535),
         mask,
       )
-      this.blend(mask, raised, 65535)
-    } else this.blend(mask, donor)
+      this.blend(mask, raised)
+    } else this.layOver(mask, donor, space)
   }
 
   /** Brings the picture back as it was before the first edit. */
   restore(edit: PaintEdit): void {
     const bounds = strokeBounds(edit, this.width, this.height)
     const before = this.original.get(edit)
-    if (before && bounds.width > 0) this.blend(this.mask(edit, bounds), before)
+    if (!before || bounds.width === 0) return
+    const space = new Workspace(this.kernels, bounds.width)
+    this.layOver(this.mask(edit, bounds, space), before, space)
   }
 
   /** Fills what a stroke covers from around it. */
@@ -91,7 +104,7 @@ export class Mender {
     const bounds = strokeBounds(edit, this.width, this.height)
     if (bounds.width === 0 || bounds.height === 0) return
     const part = seenBy(edit, this.width, this.height)
-    const mask = this.mask(edit, part)
+    const mask = this.mask(edit, part, new Workspace(this.kernels, part.width))
     const patch = {
       width: part.width,
       height: part.height,
@@ -101,12 +114,12 @@ export class Mender {
       patch,
       Uint8Array.from(mask.strength, (s) => Number(s > 0)),
     )
-    this.blend(mask, patch.samples, 65535)
+    this.blend(mask, patch.samples)
   }
 
   /** Of use until the kernels are run again. */
-  private mask(edit: PaintEdit, part: Rectangle): StrokeMask {
-    const mask = strokeMask(edit, part, new Workspace(this.kernels, part.width))
+  private mask(edit: PaintEdit, part: Rectangle, space: Workspace): StrokeMask {
+    const mask = strokeMask(edit, part, space)
     const { gate } = edit
     if (!gate || !this.depths) return mask
     const { data, width, most } = this.depths
@@ -118,23 +131,27 @@ export class Mender {
     return mask
   }
 
-  /** Mixes in what is laid over, interleaved as the mask is and `scale` times as it stands, by the mask's strength. */
-  private blend({ x, y, width, height, strength }: StrokeMask, over: Uint16Array | Float32Array, scale = 1): void {
+  /** Lays samples over the picture, interleaved as the mask is, by its strength; the mask was made in this workspace. */
+  private layOver({ x, y, width, height, at }: StrokeMask, over: Uint16Array, space: Workspace): void {
+    const count = 3 * width * height
+    const [below, above] = [space.bytes(2 * count), space.bytes(2 * count)]
+    const part = new Uint16Array(this.kernels.buffer(), below, count)
+    const rowOf = (row: number) => this.samples.subarray(3 * ((y + row) * this.width + x), 3 * ((y + row) * this.width + x + width))
+    for (let row = 0; row < height; row++) part.set(rowOf(row), 3 * row * width)
+    new Uint16Array(this.kernels.buffer(), above, count).set(over)
+    this.kernels.run('layOver', [below, above, at, width], height)
+    for (let row = 0; row < height; row++) rowOf(row).set(part.subarray(3 * row * width, 3 * (row + 1) * width))
+  }
+
+  /** Mixes in values of 0 … 1, interleaved as the mask is, by its strength. */
+  private blend({ x, y, width, height, strength }: StrokeMask, over: Float32Array): void {
     const { samples } = this
     for (let row = 0; row < height; row++) {
       let to = 3 * ((y + row) * this.width + x)
       for (let k = row * width, from = 3 * k; k < (row + 1) * width; k++, from += 3, to += 3) {
         const s = strength[k]
         if (s === 0) continue
-        if (s === 1 && scale === 1) {
-          samples[to] = over[from]
-          samples[to + 1] = over[from + 1]
-          samples[to + 2] = over[from + 2]
-          continue
-        }
-        samples[to] += s * (scale * over[from] - samples[to]) + 0.5
-        samples[to + 1] += s * (scale * over[from + 1] - samples[to + 1]) + 0.5
-        samples[to + 2] += s * (scale * over[from + 2] - samples[to + 2]) + 0.5
+        for (let c = 0; c < 3; c++) samples[to + c] += s * (65535 * over[from + c] - samples[to + c]) + 0.5
       }
     }
   }

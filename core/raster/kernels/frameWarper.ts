@@ -78,7 +78,9 @@ export function warpPart(
 ): Uint16Array {
   // Where the kernel would begin a group of columns and a row of the bend's net in the whole frame, it does so here.
   const [x, y] = [GROUP * Math.floor((part.x - MARGIN_px) / GROUP), NET_ROWS * Math.floor((part.y - MARGIN_px) / NET_ROWS)]
-  const wider = { x, y, width: part.x + part.width + MARGIN_px - x, height: part.y + part.height + MARGIN_px - y }
+  // Rows of whole groups are copied into the memory by words.
+  const across = GROUP * Math.ceil((part.x + part.width + MARGIN_px - x) / GROUP)
+  const wider = { x, y, width: across, height: part.y + part.height + MARGIN_px - y }
   const { area, motion } = motionWithin(laying.motion, wider, width, height, GROUP)
   const space = new Workspace(kernels, wider.width)
   const warper = new FrameWarper(space, wider.width, wider.height)

@@ -47,3 +47,17 @@ export function strengthAt(distance_px: number, radius_px: number, core_px: numb
   const t = (distance_px - core_px) / (radius_px - core_px)
   return opacity * (1 - t) * (1 - t) * (1 + 2 * t)
 }
+
+/**
+ * Lays one picture over another by a strength for each pixel, f32: both are interleaved RGB of 16 bits, all three without padding. Where the
+ * strength is 0 nothing changes, where it is 1 the upper one is taken as it is.
+ */
+export function layOver(memory: ArrayBuffer, picture: number, over: number, strength: number, width: number, from: number, to: number): void {
+  const [below, above] = [new Uint16Array(memory, picture), new Uint16Array(memory, over)]
+  const shares = floats(memory, strength)
+  for (let i = from * width, o = 3 * i; i < to * width; i++)
+    for (const end = o + 3; o < end; o++) {
+      const part = Math.fround(shares[i] * (above[o] - below[o]))
+      below[o] = Math.fround(Math.fround(below[o] + part) + 0.5)
+    }
+}
