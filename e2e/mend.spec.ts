@@ -187,3 +187,42 @@ test('a walk goes over all of the picture from front to back, and is taken up wh
   for (let k = 0; k < of; k++) await page.keyboard.press('n')
   await expect(walk).toHaveCount(0)
 })
+
+test('with hundreds of edits the picture comes at once, newer ones lie above, and the list tells the newest', async ({ page }) => {
+  const { id } = await (await page.request.post(`/api/renders/${render}/mends`, { data: { title: 'Hundreds', base: 'fused' } })).json()
+  const stroke = (name: string, frame: number, at: [number, number], radius_px: number) => ({
+    ...{ id: name, kind: 'donor', frame: `frame_00${frame}.jpg`, path: [at], radius_px, softness: 0, opacity: 1 },
+  })
+  const add = async (list: object[]) => expect((await page.request.post(`/api/mends/${id}/edits`, { data: { edits: list } })).ok()).toBe(true)
+  const { crop } = await (await page.request.get(`/api/renders/${render}/json`)).json()
+  const middle: [number, number] = [Math.floor(crop.width / 2), Math.floor(crop.height / 2)]
+  const failed: string[] = []
+  // What is asked for when one leaves a page ends with it.
+  page.on('requestfailed', (request) => request.failure()?.errorText !== 'net::ERR_ABORTED' && failed.push(request.url()))
+  const shown = async () => {
+    await page.goto(address)
+    const { x, y } = await middleOf(glass(page))
+    const clip = { x: x - 3, y: y - 3, width: 6, height: 6 }
+    return sharp(await steady(page, clip)).removeAlpha().raw().toBuffer() // prettier-ignore
+  }
+  const apart = (a: Buffer, b: Buffer) => Math.max(...a.map((value, i) => Math.abs(value - b[i])))
+  await add([stroke('below', 9, middle, 24)])
+  const below = await shown()
+  await add([stroke('above', 4, middle, 12)])
+  const above = await shown()
+  expect(apart(above, below)).toBeGreaterThan(8)
+  const elsewhere = Array.from({ length: 600 }, (_, k) => stroke(`${k}`, 1 + (k % 9), [8 + ((k * 37) % 440), 8 + ((k * 13) % 50)], 4))
+  for (let k = 0; k < 600; k += 200) await add(elsewhere.slice(k, k + 200))
+  await page.goto(address)
+  await expect(edits(page)).toHaveCount(100)
+  await expect(page.getByRole('button', { name: 'List all 602 edits' })).toBeVisible()
+  // The oldest are painted last.
+  const { x, y } = await middleOf(glass(page))
+  await expect(async () => {
+    const seen = await page.screenshot({ clip: { x: x - 3, y: y - 3, width: 6, height: 6 } })
+    expect(apart(await sharp(seen).removeAlpha().raw().toBuffer(), above)).toBeLessThanOrEqual(2)
+  }).toPass({ timeout: 60_000 })
+  expect(failed).toEqual([])
+  await page.getByRole('button', { name: 'List all 602 edits' }).click()
+  await expect(edits(page)).toHaveCount(602)
+})

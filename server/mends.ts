@@ -91,8 +91,20 @@ export class Mends {
 
   private async detail({ id, title, created_at, base_json }: Mend): Promise<MendDetail> {
     const edits = await this.db.selectFrom('mend_edit').select('edit_json').where('mend_id', '=', id).orderBy('number').execute()
-    return { id, title, created_at, base: storedBase(base_json), edits: edits.map(({ edit_json }) => storedEdit(edit_json)) }
+    return { id, title, created_at, base: storedBase(base_json), edits: edits.map(({ edit_json }) => knownEdit(edit_json)) }
   }
+}
+
+/** Edits as they were read before: a mend is answered with every stroke, and checking thousands each time takes seconds. */
+const known = new Map<string, MendEdit>()
+
+function knownEdit(edit_json: string): MendEdit {
+  const found = known.get(edit_json)
+  if (found) return found
+  const edit = storedEdit(edit_json)
+  if (known.size >= 2 * MOST_EDITS) known.clear()
+  known.set(edit_json, edit)
+  return edit
 }
 
 /** The number of a render in the name that edits have for it. @throws Refusal where it is no such name. */

@@ -33,6 +33,7 @@ export function PaintedLayer({ parts, width_px, hidden }: Props) {
         // A pixel's middle stands for it: its corner lies half a pixel before.
         const from = viewer.viewport.pixelFromPoint(new library.Point(x / width_px, y / width_px), true)
         const to = viewer.viewport.pixelFromPoint(new library.Point((x + w) / width_px, (y + h) / width_px), true)
+        if (to.x < 0 || to.y < 0 || from.x > width || from.y > height) continue
         context.drawImage(bitmap, from.x, from.y, to.x - from.x, to.y - from.y)
       }
     }

@@ -24,12 +24,12 @@ export interface MendedRender {
  */
 export function orderOf(edit: PaintEdit, before: PaintEdit[], render: MendedRender): PaintOrder | undefined {
   const { width, height } = render.registration.crop
-  const cut = strokeBounds(edit, width, height)
+  const cut = boundsOf(edit, render)
   if (cut.width === 0 || cut.height === 0) return undefined
   const touching = new Set<PaintEdit>()
   let part = seenBy(edit, width, height)
   for (let more = true; more;) {
-    const found = before.filter((other) => !touching.has(other) && overlap(strokeBounds(other, width, height), part))
+    const found = before.filter((other) => !touching.has(other) && overlap(boundsOf(other, render), part))
     for (const other of found) {
       touching.add(other)
       if (looksAround(other)) part = union(part, seenBy(other, width, height))
@@ -46,6 +46,17 @@ export function orderOf(edit: PaintEdit, before: PaintEdit[], render: MendedRend
     edits: edits.map((each) => ({ edit: moved(each, part), donor: donorFor(each, part, render) })),
     ...(edits.some(({ gate }) => gate) && { depths: `/api/renders/${render.id}/depths?${query(part)}` }),
   }
+}
+
+/** Bounds of strokes, which are asked for again with every stroke that comes after. */
+const known = new WeakMap<PaintEdit, { registration: Registration; bounds: Rectangle }>()
+
+function boundsOf(edit: PaintEdit, { registration }: MendedRender): Rectangle {
+  const found = known.get(edit)
+  if (found?.registration === registration) return found.bounds
+  const bounds = strokeBounds(edit, registration.crop.width, registration.crop.height)
+  known.set(edit, { registration, bounds })
+  return bounds
 }
 
 const looksAround = (edit: PaintEdit) => edit.kind === 'heal' || ('evenTone' in edit && edit.evenTone === true)

@@ -1,3 +1,4 @@
+import PQueue from 'p-queue'
 import { cutPart, layBelow, Mender, piecesOf, type Depths, type PaintEdit } from '@/core/mend'
 import type { Rectangle } from '@/core/raster'
 import { warpPart, WasmKernels, type FrameSamples } from '@/core/raster/kernels'
@@ -119,9 +120,16 @@ function bitmapOf(samples: Uint16Array, before: Uint16Array | undefined, part: R
   return canvas.transferToImageBitmap()
 }
 
+/** So many are painted at once, the newest first: of thousands that come together, as when a mend is opened, each fetches parts of pictures. */
+const AT_ONCE = 3
+const queue = new PQueue({ concurrency: AT_ONCE })
+let come = 0
+
 addEventListener('message', ({ data }: MessageEvent<PaintOrder>) => {
-  paint(data).then(
-    (bitmap) => postMessage({ key: data.key, bitmap } satisfies PaintReply, { transfer: [bitmap] }),
-    (error: Error) => postMessage({ key: data.key, error: error.message } satisfies PaintReply),
-  )
+  queue
+    .add(() => paint(data), { priority: ++come })
+    .then(
+      (bitmap) => postMessage({ key: data.key, bitmap } satisfies PaintReply, { transfer: [bitmap] }),
+      (error: Error) => postMessage({ key: data.key, error: error.message } satisfies PaintReply),
+    )
 })
