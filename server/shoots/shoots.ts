@@ -1,20 +1,12 @@
 import { randomUUID } from 'node:crypto'
 import type { Transaction } from 'kysely'
 import type { NeutralPlace } from '@/core/develop'
-import { planSheet, settingOf, type MoverSetting, type PlanSheet } from '@/core/sheet'
-import { isRefusal, refusal } from '@/core/words'
+import { refusal } from '@/core/words'
 import { now, type Database, type Frame, type Job, type Run, type Shoot, type Tables } from '@/database'
 import {
-  storedColour,
-  storedDevelopment,
-  storedKit,
   storedPlan,
   storedSheet,
-  storedSurvey,
-  storedTaken,
-  type FrameDetail,
   type JobDetail,
-  type RunDetail,
   type ShootDetail,
   type ShootPage,
   type ShootQuery,
@@ -23,11 +15,10 @@ import {
 } from '@/schemas'
 import { FieldLogs } from '../field'
 import type { KitStore } from '../kit'
-import { captureCounts, takeCapturesApart, type PictureStore } from '../pictures'
+import { takeCapturesApart, type PictureStore } from '../pictures'
 import { joinRun } from './joinRun'
-import { framesOfRun } from './framesToFuse'
 import { found } from './find'
-import { renderInShort } from '../renderPage'
+import { runDetail } from './runDetail'
 import { outlinesOf, summariesOf } from './summary'
 
 /** So many shoots are handed out at a time. */
@@ -109,7 +100,7 @@ export class Shoots {
       scene: shoot.scene,
       planRequest: storedPlan(shoot.plan_json),
       sheet: shoot.sheet_json ? storedSheet(shoot.sheet_json) : null,
-      runs: await Promise.all(runs.map((run) => this.run(run))),
+      runs: await Promise.all(runs.map((run) => runDetail(this.db, this.store, run))),
       jobs: jobs.map(jobDetail),
       field: await new FieldLogs(this.db).of(shootId),
     }
@@ -199,56 +190,6 @@ export class Shoots {
     await this.runRow(runId)
     await takeCapturesApart(this.db, runId)
   }
-
-  private async run(run: Run): Promise<RunDetail> {
-    const frames = await framesOfRun(this.db, run.id)
-    const captures = await captureCounts(this.db, run.id)
-    const renders = await this.db
-      .selectFrom('render')
-      .selectAll()
-      .where('run_id', '=', run.id)
-      .where('binned_at', 'is', null)
-      .orderBy('id', 'desc')
-      .execute()
-    const { id, number, source, reason, begun_by, created_at, plan_json, sheet_json, kit_json, survey_json, development_json } = run
-    const sheet = sheet_json ? storedSheet(sheet_json) : null
-    return {
-      id,
-      number,
-      source,
-      reason,
-      begun_by,
-      created_at,
-      planRequest: storedPlan(plan_json),
-      sheet,
-      setting: sheet && settingBy(sheet, kit_json),
-      frames: await Promise.all(frames.map((frame) => this.frame(frame, captures.get(frame.id)))),
-      development: development_json ? storedDevelopment(development_json) : null,
-      survey: survey_json ? storedSurvey(survey_json) : null,
-      renders: renders.map(renderInShort),
-    }
-  }
-
-  private async frame(frame: Frame, captures = 1): Promise<FrameDetail> {
-    const { id, name, sha256, bytes, width, height, bits, position_mm, aside, created_at, exif_json, colour_json } = frame
-    return {
-      ...{ id, name, sha256, bytes, width, height, bits, captures, position_mm, created_at },
-      aside: aside === null ? null : aside === 1,
-      exif: exif_json ? storedTaken(exif_json) : null,
-      colour: colour_json ? colourName(colour_json) : null,
-      here: await this.store.isHere(frame),
-    }
-  }
-}
-
-/** What a sheet had the mover set to, with the kit of its time; null where that is set by eye, or it cannot be planned any more. */
-function settingBy(sheet: PlanSheet, kit_json: string): MoverSetting | null {
-  try {
-    return settingOf(planSheet(sheet, storedKit(kit_json)), sheet) ?? null
-  } catch (error) {
-    if (isRefusal(error)) return null
-    throw error
-  }
 }
 
 export function jobDetail(job: Job): JobDetail {
@@ -272,10 +213,4 @@ async function nextNumber(db: Transaction<Tables>, shootId: number): Promise<num
     .where('shoot_id', '=', shootId)
     .executeTakeFirst()
   return Number(last?.number ?? 0) + 1
-}
-
-function colourName(colour_json: string): string {
-  const { model, profile } = storedColour(colour_json)
-  const pixels = { rgb: '', grey: 'grey, ', cmyk: 'CMYK, ' }[model]
-  return `${pixels}${profile ?? 'no profile'}`
 }
