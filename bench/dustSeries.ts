@@ -1,8 +1,9 @@
 import type { Fault, SeriesRequest } from '@/core/simulate'
 
 /** Series of every kind for looking for dust: the same run number has the same scene and seed in each bench. */
-export const WIDTH_px = 640
-export const HEIGHT_px = 426
+/** How wide the frames are: the third argument of the benches. */
+export const WIDTH_px = Number(process.argv[4] ?? 640)
+export const HEIGHT_px = 2 * Math.floor(WIDTH_px / 3)
 export const SPECKS = 4
 /** Where the near edge lies, from the lens, in scenes that reach far away. */
 const NEAR_EDGE_mm = 550

@@ -36,7 +36,7 @@ export async function registerSeries(...[series, reference, settings, ...rest]: 
   const first = await registerOnce({ look: finder }, series, reference, settings, ...rest)
   if (!first.dust || first.dust.specks.length === 0) return first
   const second = await registerOnce({ known: first.dust }, series, reference, settings, ...rest)
-  const found = rest[0].timeNow('register', () => finder!.finish(dustMotions(second.registration), series.facts.width))
+  const found = rest[0].timeNow('register', () => finder!.finish(dustMotions(second.registration), series.facts.width, first.dust!.unhalved_px))
   return { ...second, dust: found.specks.length < first.dust.specks.length ? first.dust : found }
 }
 
@@ -59,10 +59,12 @@ async function registerOnce(
   const moving = settings.moving === 'blend' ? undefined : new MovingFinder(facts, kernels)
   const movingWidth_px = lookedAt_px(frames.length)
   let index = 0
+  let lookedAt: number | undefined
   for await (const { samples, width, height } of stopwatch.timeEach(
     'decode',
     readInGroups(frames, ({ file, name }) => readSamples(file, REGISTRATION_WIDTH_px, name)),
   )) {
+    lookedAt = width
     progress({ stage: 'register', frame: index + 1, of: frames.length, file: frames[index++].name })
     stopwatch.timeNow('register', () => {
       if (dust.known) withoutDust(samples, width, height, dust.known)
@@ -82,7 +84,7 @@ async function registerOnce(
     const bends = moved ? registration.bends?.map((bend) => bend && calmed(bend, moved, facts)) : registration.bends
     return {
       registration: { ...registration, ...(bends && { bends }), ...(found && { stirred: found.stirred }) },
-      dust: dust.look?.finish(dustMotions(registration), facts.width),
+      dust: dust.look?.finish(dustMotions(registration), facts.width, lookedAt),
       moved,
     }
   })

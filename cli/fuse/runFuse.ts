@@ -1,5 +1,5 @@
 import { readFile } from 'node:fs/promises'
-import type { FoundDust } from '@/core/dust'
+import { liesIn, type FoundDust } from '@/core/dust'
 import { profileName } from '@/core/formats'
 import { most_px } from '@/core/raster'
 import { gain_ev } from '@/core/register'
@@ -84,10 +84,10 @@ function reportOf(
 }
 
 /** In px of the frames. */
-function specksIn({ width, specks }: FoundDust, width_px: number): NonNullable<FuseReport['dust']> {
-  const scale = width_px / width
-  const inFrame = (at: number) => rounded((at + 0.5) * scale - 0.5, 1)
-  return specks.map(({ x, y, radius_px, darkness }) => ({
+function specksIn(found: FoundDust, width_px: number): NonNullable<FuseReport['dust']> {
+  const { scale, offset_px } = liesIn(found, width_px)
+  const inFrame = (at: number) => rounded(at * scale + offset_px, 1)
+  return found.specks.map(({ x, y, radius_px, darkness }) => ({
     x: inFrame(x),
     y: inFrame(y),
     radius_px: rounded(radius_px * scale, 1),

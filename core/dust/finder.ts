@@ -23,9 +23,10 @@ export interface Speck {
 }
 
 export interface FoundDust {
-  /** Size of the frames that were looked at. */
+  /** Size of the frames that were looked at, and how wide they were before they were halved to that. */
   width: number
   height: number
+  unhalved_px: number
   specks: Speck[]
 }
 
@@ -89,16 +90,16 @@ export class DustFinder {
 
   /**
    * What was found; `motions` lead from the reference to each frame that was added, in px of frames `width_px` wide, undefined for one
-   * that lies nowhere on it. Fewer than five frames tell nothing.
+   * that lies nowhere on it; `unhalved_px` is how wide those were before they were halved to what was added. Fewer than five frames tell nothing.
    */
-  finish(motions: (Similarity | undefined)[], width_px = this.size.width): FoundDust {
+  finish(motions: (Similarity | undefined)[], width_px = this.size.width, unhalved_px = this.size.width): FoundDust {
     const { width, height } = this.size
     const scale = width / width_px
     const frames = this.kept.flatMap(({ index, log }) => {
       const motion = motions[index]
       return motion ? [{ log, motion: { ...motion, dx_px: motion.dx_px * scale, dy_px: motion.dy_px * scale } }] : []
     })
-    if (frames.length < LEAST_FRAMES) return { width, height, specks: [] }
+    if (frames.length < LEAST_FRAMES) return { width, height, unhalved_px, specks: [] }
     const field = new SensorField(frames, width, height)
     const specks: Speck[] = []
     for (const disc of candidates(field)) {
@@ -107,7 +108,7 @@ export class DustFinder {
       const speck = speckOf(field, disc)
       if (speck) specks.push(speck)
     }
-    return { width, height, specks }
+    return { width, height, unhalved_px, specks }
   }
 }
 

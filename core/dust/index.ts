@@ -1,2 +1,2 @@
 export { DUST_WIDTH_px, DustFinder, type FoundDust, type Speck } from './finder'
-export { withoutDust } from './clean'
+export { liesIn, withoutDust } from './clean'
