@@ -46,7 +46,9 @@ try {
   const taken = field.filter(({ kind }) => kind === 'taken')
   const took_s = (Math.max(...taken.map(({ at }) => Date.parse(at))) - begin) / 1000
   const { settle_s, delay_s, exposure_s, exposuresPerFrame, write_s } = planRequest.timing
-  console.log(`${taken.length} frames of ${exposuresPerFrame} captures; settle ${settle_s} s, delay ${delay_s} s, exposure ${exposure_s} s, write ${write_s} s`)
+  console.log(
+    `${taken.length} frames of ${exposuresPerFrame} captures; settle ${settle_s} s, delay ${delay_s} s, exposure ${exposure_s} s, write ${write_s} s`,
+  )
   const planned_s = await plannedSeconds(page, shoot)
   console.log(`planned ${planned_s.toFixed(0)} s, took ${took_s.toFixed(0)} s: ${((100 * took_s) / planned_s - 100).toFixed(1)} %`)
   await browser.close()
@@ -59,7 +61,10 @@ try {
 /** What the run card says. */
 async function plannedSeconds(page, shoot) {
   await page.goto(`${APP}/shoots/${shoot}/card`)
-  const text = await page.getByText(/frames.*(min|s)\b/).first().textContent()
+  const text = await page
+    .getByText(/frames.*(min|s)\b/)
+    .first()
+    .textContent()
   console.log(`The card: ${text}`)
   const [, minutes = 0] = /(\d+) min/.exec(text) ?? []
   const [, seconds = 0] = /(\d+) s\b/.exec(text) ?? []

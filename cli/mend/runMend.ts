@@ -9,7 +9,6 @@ import type { Progress } from '../progress'
 import { checkEdits, framesFromTop } from './checkEdits'
 import { readDepths, roughDepths } from './depths'
 import { Donors } from './donors'
-import { Easel, type Parts } from './easel'
 
 /** Parts of donors that wait for their turn take at most so many bytes. */
 const MOST_WAITING = 300e6
@@ -40,24 +39,17 @@ export async function mend(
 
   const open = openerOf(donors, renders, crop, step)
   const [first, ...rest] = batches(edits, crop)
-  let mender: Mender | undefined
-  const make = async (batch: PaintEdit[]) => {
-    const [easel, parts] = [new Easel(batch, crop), new Map() as Parts]
-    await cutParts(batch, crop, open, parts, () => mender && easel.paint(mender, parts))
-    return () => easel.paint(mender!, parts)
-  }
   // Parts of donors do not need the picture: they are cut out while it is read. Should that fail, it is told below.
-  const begun = document.base === 'fused' ? make(first) : undefined
-  begun?.catch(() => undefined)
+  const cut = document.base === 'fused' ? cutParts(first, crop, open) : undefined
+  cut?.catch(() => undefined)
   const whole = await wholePicture(picture, crop)
   if (document.base !== 'fused') await layFrames(document.base, laid, whole, crop, donors, step)
   const gated = edits.some(({ gate }) => gate !== undefined)
   const depths = gated ? await (depth ? readDepths(depth, crop) : roughDepths(frames, registration, kernels)) : undefined
-  mender = new Mender(whole, crop.width, crop.height, kernels, depths)
+  const mender = new Mender(whole, crop.width, crop.height, kernels, depths)
   for (const edit of edits) mender.remember(edit)
-  const finish = await (begun ?? make(first))
-  finish()
-  for (const batch of rest) (await make(batch))()
+  carryOut(mender, first, await (cut ?? cutParts(first, crop, open)))
+  for (const batch of rest) carryOut(mender, batch, await cutParts(batch, crop, open))
   const taken = (await readTakenWith(format === 'tiff' ? picture : exif)) ?? {}
   await writePicture(out, { samples: whole, width: crop.width, height: crop.height }, { bits, icc: colour.samplesIcc, taken })
   progress({ stage: 'done', frame: of, of })
@@ -140,14 +132,11 @@ function openerOf(donors: Donors, renders: { name: string; file: string }[], cro
   }
 }
 
-/** Opens each donor once and cuts the parts of its edits out, which is told. Meanwhile the next one is decoded; the one before is let go of. */
-async function cutParts(
-  edits: PaintEdit[],
-  crop: Rectangle,
-  open: (edit: PaintEdit) => Promise<Opened>,
-  parts: Parts,
-  onCut: () => void,
-): Promise<void> {
+type Parts = Map<PaintEdit, { part: Rectangle; samples: Uint16Array }[]>
+
+/** Opens each donor once and cuts the parts of its edits out. Meanwhile the next one is decoded; the one before is let go of. */
+async function cutParts(edits: PaintEdit[], crop: Rectangle, open: (edit: PaintEdit) => Promise<Opened>): Promise<Parts> {
+  const parts: Parts = new Map()
   const sources = [...grouped(edits)].flatMap(([source, its]) => (source ? [its] : []))
   // One array for all: many would keep the collector of memory busy.
   const pieces = new Map(sources.flat().map((edit) => [edit, piecesOf(edit, crop.width, crop.height)]))
@@ -170,7 +159,17 @@ async function cutParts(
         pieces.get(edit)!.map((part) => ({ part, samples: opened.part(part, placeFor(part)) })),
       )
     }
-    onCut()
+  }
+  return parts
+}
+
+/** Makes edits in their order, and lets go of the parts that they needed. */
+function carryOut(mender: Mender, edits: PaintEdit[], parts: Parts): void {
+  for (const edit of edits) {
+    if (edit.kind === 'heal') mender.heal(edit)
+    else if (edit.kind === 'original') mender.restore(edit)
+    else for (const { part, samples } of parts.get(edit)!) mender.paint(edit, part, samples)
+    parts.delete(edit)
   }
 }
 
