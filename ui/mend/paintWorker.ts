@@ -1,9 +1,9 @@
-import PQueue from 'p-queue'
 import { cutPart, layBelow, Mender, piecesOf, type Depths, type PaintEdit } from '@/core/mend'
 import type { Rectangle } from '@/core/raster'
 import { warpPart, WasmKernels, type FrameSamples } from '@/core/raster/kernels'
 import type { FramePlace } from '@/schemas'
 import { areaSamples } from '../areaSamples'
+import { NewestFirst } from './newestFirst'
 
 /** A part of a frame to paint from, and where it is fetched. */
 export interface DonorSource {
@@ -120,16 +120,14 @@ function bitmapOf(samples: Uint16Array, before: Uint16Array | undefined, part: R
   return canvas.transferToImageBitmap()
 }
 
-/** So many are painted at once, the newest first: of thousands that come together, as when a mend is opened, each fetches parts of pictures. */
-const AT_ONCE = 3
-const queue = new PQueue({ concurrency: AT_ONCE })
-let come = 0
+/** Of thousands that come together, as when a mend is opened, each fetches parts of pictures: so many at once. */
+const queue = new NewestFirst(3)
 
 addEventListener('message', ({ data }: MessageEvent<PaintOrder>) => {
   queue
-    .add(() => paint(data), { priority: ++come })
+    .add(data.key, () => paint(data))
     .then(
-      (bitmap) => postMessage({ key: data.key, bitmap } satisfies PaintReply, { transfer: [bitmap] }),
+      (bitmap) => bitmap && postMessage({ key: data.key, bitmap } satisfies PaintReply, { transfer: [bitmap] }),
       (error: Error) => postMessage({ key: data.key, error: error.message } satisfies PaintReply),
     )
 })
