@@ -2,7 +2,8 @@ import { createPlane, encoded, reduce } from '../raster'
 import { liesIn, withoutDust, type FoundDust } from '.'
 
 const [WIDTH, HEIGHT] = [1600, 400]
-const SPECK = { x: 801.3, y: 200.7, radius: 10 }
+let SPECK = { x: 801.3, y: 200.7, radius: 10 }
+afterEach(() => (SPECK = { x: 801.3, y: 200.7, radius: 10 }))
 /** What of the light comes through there, with a rim as soft as those of real specks. */
 const shadeAt = (x: number, y: number) => 1 - 0.5 / (1 + Math.exp(8 * (Math.hypot(x - SPECK.x, y - SPECK.y) / SPECK.radius - 1)))
 
@@ -11,9 +12,10 @@ function told(): FoundDust {
   const whole = createPlane(WIDTH, HEIGHT)
   whole.data.forEach((_, i) => (whole.data[i] = shadeAt(i % WIDTH, Math.floor(i / WIDTH))))
   const half = reduce(whole)
-  const [left, top, side] = [386, 86, 30]
-  const shade = Float32Array.from({ length: side * side }, (_, i) => half.data[(top + Math.floor(i / side)) * half.width + left + (i % side)])
-  const speck = { x: SPECK.x / 2, y: SPECK.y / 2, radius_px: SPECK.radius / 2, darkness: 0.5, left, top, width: side, height: side, shade }
+  const [left, top, height] = [Math.round(SPECK.x / 2) - 15, 86, 30]
+  const width = Math.min(30, half.width - left)
+  const shade = Float32Array.from({ length: width * height }, (_, i) => half.data[(top + Math.floor(i / width)) * half.width + left + (i % width)])
+  const speck = { x: SPECK.x / 2, y: SPECK.y / 2, radius_px: SPECK.radius / 2, darkness: 0.5, left, top, width, height, shade }
   return { width: half.width, height: half.height, unhalved_px: WIDTH, specks: [speck] }
 }
 
@@ -42,6 +44,13 @@ test.each([1, 2])('a speck that was told from halved frames is taken out of fram
   const { most, usual } = left(told(), larger)
   expect(usual).toBeLessThan(0.004)
   expect(most).toBeLessThan(0.015)
+})
+
+test('so is one that goes on beyond the edge', () => {
+  SPECK = { ...SPECK, x: 1596.4 }
+  const { most, usual } = left(told(), 1)
+  expect(usual).toBeLessThan(0.006)
+  expect(most).toBeLessThan(0.05)
 })
 
 test('as if nothing had been halved, half a pixel beside its place and blurred, much of it stays', () => {

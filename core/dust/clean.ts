@@ -31,7 +31,8 @@ const SHARPENINGS = 3
 function unblurred({ shade, width, height }: Speck): Float32Array {
   const sharp = Float32Array.from(shade)
   const line = new Float32Array(shade.length)
-  const at = (values: Float32Array, x: number, y: number) => (x < 0 || y < 0 || x >= width || y >= height ? 1 : values[y * width + x])
+  const at = (values: Float32Array, x: number, y: number) =>
+    values[Math.min(height - 1, Math.max(0, y)) * width + Math.min(width - 1, Math.max(0, x))]
   for (let round = 0; round < SHARPENINGS; round++) {
     for (let y = 0, i = 0; y < height; y++)
       for (let x = 0; x < width; x++, i++) line[i] = OWN * sharp[i] + BESIDE * (at(sharp, x - 1, y) + at(sharp, x + 1, y))
@@ -70,11 +71,11 @@ function clean(samples: Uint8Array | Uint16Array, width: number, height: number,
     }
 }
 
-/** Between four places of the shade, linearly; 1 beyond it. */
+/** Between four places of the shade, linearly; the nearest beyond it, as a speck may go on beyond the picture's edge. */
 function shadeAt({ left, top, width, height, shade }: Speck, x: number, y: number): number {
   const [u, v] = [x - left, y - top]
   const [x0, y0] = [Math.floor(u), Math.floor(v)]
   const [tx, ty] = [u - x0, v - y0]
-  const at = (px: number, py: number) => (px < 0 || py < 0 || px >= width || py >= height ? 1 : shade[py * width + px])
+  const at = (px: number, py: number) => shade[Math.min(height - 1, Math.max(0, py)) * width + Math.min(width - 1, Math.max(0, px))]
   return (at(x0, y0) * (1 - tx) + at(x0 + 1, y0) * tx) * (1 - ty) + (at(x0, y0 + 1) * (1 - tx) + at(x0 + 1, y0 + 1) * tx) * ty
 }

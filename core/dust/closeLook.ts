@@ -1,173 +1,165 @@
 import type { Rectangle } from '../raster'
-import type { Pair, SensorField } from './field'
-import { difference, MOST_SQUARE, NOISE_SQUARE, tellingOf } from './seen'
+import type { Disc } from './disc'
+import type { SensorField } from './field'
+import { formOf, type Leftover } from './form'
+import { RingEquations, Rings } from './rings'
+import { difference, MOST_SQUARE, NOISE_SQUARE, type Placing } from './seen'
 
-/** A pair in a part that is looked at closely. */
-interface SeenPair {
+/** What two frames differ by in a part of the sensor. */
+interface View {
   of: number
-  /** What its frames differ by at each place, with what the other place does where that lies beside the part; NaN where they do not show the same. */
+  other: number
+  placed: Placing
+  /** NaN where they do not show the same. */
   apart: Float32Array
-  /** How much of a speck as large as the part they can tell. */
-  tells: number
-  /** How much each place counts, times what they can tell; 0 where they do not show the same. */
+  /** How much each place counts; 0 where they do not show the same. */
   weights: Float32Array
-  /** The place of the part that the other frame shows there, or the one behind its last where it lies beside the part. */
-  places: Int32Array
 }
 
-/** What no round changes, and how much all counts that is said of a place. */
-interface Sums {
-  fixed: Float32Array
-  weight: Float32Array
+/** How sure it is that a speck is one. */
+export interface Evidence {
+  /** How much of what frames differ by in it, as squares, it explains: 1 where that is all due to it. */
+  explained: number
+  /** How many times as dark it is as the frames, each alone, disagree by: the mean beside its error. */
+  steady: number
 }
 
-/** A place of the sensor looked at closely: its shade as a logarithm, and that by each frame alone; NaN where a frame tells nothing. */
-export interface CloseUp extends Rectangle {
-  shade: Float32Array
-  byFrame: Float32Array[]
-  /** For each frame, how much of what it differs by from others the shade explains: 1 where that is all due to the sensor. */
-  explained: number[]
-}
-
-/**
- * Each round goes on by this part of the round before (Polyak, 1964): what is as wide as a speck, which alone takes hundreds of rounds,
- * settles as many times faster as 1 − this goes into 1. Substitution stays stable below 1.
- */
-const MOMENTUM = 0.8
+/** Rings are so far apart where every place is looked at. */
+const RING_px = 0.5
 /** What differs by a square so many times as large as usual counts half. */
-const DOUBT = 6
+const DOUBT = 4
+/** Rounds end where none changes the profile by more than this. */
+const SETTLED = 5e-4
+/** A place is a speck's where it is so dark beside the middle. */
+const DARK = 0.1
 
-/** A part of the sensor, as fine as the frames, after as many rounds as one asks for; what lies around it stays. */
+/** A speck looked at closely: how dark it is so far from its middle, by all pairs of frames at once. */
 export class CloseLook {
-  private readonly size: number
-  /** One more place stands for all beside the part: what these do is in the sums already. */
-  private readonly shade: Float32Array
-  /** As it was a round before. */
-  private readonly before: Float32Array
-  private readonly seen: SeenPair[]
-  private readonly ofFrames: Sums[]
-  private readonly ofAll: Sums
+  readonly rings: Rings
+  private readonly views: View[]
+  private readonly left: Float32Array
+  private looks = 0
 
   constructor(
     private readonly field: SensorField,
-    private readonly part: Rectangle,
+    readonly part: Rectangle,
+    disc: Disc,
+    reach_px: number,
+    /** Only every so manyth place, across and down. */
+    private readonly every: number,
   ) {
-    this.size = part.width * part.height
-    this.shade = new Float32Array(this.size + 1)
-    for (let y = 0, i = 0; y < part.height; y++) for (let x = 0; x < part.width; x++, i++) this.shade[i] = field.shadeAt(part.x + x, part.y + y)
-    this.before = this.shade.slice()
-    const none = (): Sums => ({ fixed: new Float32Array(this.size), weight: new Float32Array(this.size) })
-    this.ofFrames = field.frames.map(none)
-    this.ofAll = none()
-    this.seen = field.pairs.map((pair) => this.seenBy(pair))
-    this.sum()
-  }
-
-  /**
-   * Weighs anew by what is left when the shade is taken off: a pair by how alike its frames are in this part then, a place less where they
-   * differ by more than that (weights of Cauchy), as where texture came into focus or at a near edge.
-   */
-  doubt(): void {
-    for (const { apart, tells, weights, places } of this.seen) {
-      const leftAt = (i: number) => (apart[i] - this.shade[i] + this.shade[places[i]]) ** 2
-      let [squares, count] = [NOISE_SQUARE, 1]
-      for (let i = 0; i < this.size; i++) {
-        if (weights[i] === 0) continue
-        squares += Math.min(MOST_SQUARE, leftAt(i))
-        count++
-      }
-      const usual = squares / count + NOISE_SQUARE
-      for (let i = 0; i < this.size; i++) if (weights[i] > 0) weights[i] = tells / (usual + leftAt(i) / DOUBT)
-    }
-    this.sum()
-  }
-
-  /** Adds up what no round changes. */
-  private sum(): void {
-    for (const { fixed, weight } of [this.ofAll, ...this.ofFrames]) {
-      fixed.fill(0)
-      weight.fill(0)
-    }
-    for (const { of, apart, weights } of this.seen) {
-      const { fixed, weight } = this.ofFrames[of]
-      for (let i = 0; i < this.size; i++) {
-        if (weights[i] === 0) continue
-        fixed[i] += weights[i] * apart[i]
-        weight[i] += weights[i]
-      }
-    }
-    for (const { fixed, weight } of this.ofFrames)
-      for (let i = 0; i < this.size; i++) {
-        this.ofAll.fixed[i] += fixed[i]
-        this.ofAll.weight[i] += weight[i]
-      }
-  }
-
-  /** So many rounds more; what is known then. */
-  after(rounds: number): CloseUp {
-    const { shade, before, size } = this
-    const { fixed, weight } = this.ofAll
-    for (let round = 0; round < rounds; round++) {
-      const sum = fixed.slice()
-      for (const one of this.seen) addShades(one, shade, sum)
-      for (let i = 0; i < size; i++) {
-        if (!(weight[i] > 0)) continue
-        const next = sum[i] / weight[i] + MOMENTUM * (shade[i] - before[i])
-        before[i] = shade[i]
-        shade[i] = next
-      }
-    }
-    const byFrame = this.ofFrames.map((one) => one.fixed.slice())
-    for (const one of this.seen) addShades(one, shade, byFrame[one.of])
-    this.ofFrames.forEach((one, k) => {
-      for (let i = 0; i < size; i++) byFrame[k][i] = one.weight[i] > 0 ? byFrame[k][i] / one.weight[i] : NaN
-    })
-    return { ...this.part, shade: shade.slice(0, size), byFrame, explained: this.explained() }
-  }
-
-  private seenBy(pair: Pair): SeenPair {
-    const { field, part, size } = this
-    const { of, other, full } = pair
     const { width, height } = part
-    const apart = new Float32Array(size)
-    difference(field.logsOf(of), field.logsOf(other), full, part, apart)
-    const tells = tellingOf(full, part)
-    const [weights, places] = [new Float32Array(size), new Int32Array(size).fill(size)]
-    const { a, b, u, v } = full
-    for (let y = 0, i = 0; y < height; y++)
-      for (let x = 0; x < width; x++, i++) {
-        if (Number.isNaN(apart[i])) continue
-        const px = part.x + x
-        const py = part.y + y
-        const qx = Math.round(a * px - b * py + u)
-        const qy = Math.round(b * px + a * py + v)
-        const lx = qx - part.x
-        const ly = qy - part.y
-        if (lx >= 0 && ly >= 0 && lx < width && ly < height) places[i] = ly * width + lx
-        else apart[i] += field.shadeAt(qx, qy)
-        weights[i] = tells * field.weightAt(pair, px, py)
-      }
-    return { of, apart, tells, weights, places }
+    this.rings = new Rings(disc.x, disc.y, reach_px, field.wide_px, RING_px * every)
+    this.left = new Float32Array(width * height)
+    this.views = field.pairs.map((pair) => {
+      const [apart, weights] = [new Float32Array(width * height), new Float32Array(width * height)]
+      difference(field.logsOf(pair.of), field.logsOf(pair.other), pair.full, part, apart)
+      for (let y = 0; y < height; y += every)
+        for (let x = 0, i = y * width; x < width; x += every, i += every)
+          weights[i] = Number.isNaN(apart[i]) ? 0 : field.weightAt(pair, part.x + x, part.y + y)
+      return { of: pair.of, other: pair.other, placed: pair.full, apart, weights }
+    })
   }
 
-  /** How much of what each frame differs by the shade explains: least squares over the part. */
-  private explained(): number[] {
-    const { seen, shade, size } = this
-    const [product, square] = [new Float64Array(this.ofFrames.length), new Float64Array(this.ofFrames.length)]
-    for (const { of, apart, tells, weights, places } of seen)
-      for (let i = 0; i < size; i++) {
-        if (places[i] === size || tells === 0) continue
-        const expected = shade[i] - shade[places[i]]
-        // All pairs count alike: those that tell little must not be left out, or doubtful specks pass.
-        const w = weights[i] / tells
-        product[of] += w * apart[i] * expected
-        square[of] += w * expected * expected
+  /** So many rounds more: each solves for the profile and the middle, and weighs anew by what is left (weights of Cauchy). */
+  settle(rounds: number): void {
+    for (let round = 0; round < rounds; round++) {
+      const equations = new RingEquations(this.rings)
+      for (const view of this.views) {
+        if (this.looks > 0) this.doubt(view)
+        this.each(view, (i, x, y, u, v, apart) => equations.add(x, y, u, v, apart, view.weights[i]))
+        equations.endPair()
       }
-    return [...product].map((value, k) => (square[k] > 0 ? value / square[k] : NaN))
+      const solved = equations.solved(this.looks++ === 0)
+      if (!solved || this.rings.take(solved) < SETTLED) return
+    }
+  }
+
+  evidence(): Evidence {
+    const { rings, field } = this
+    const [products, squares] = [new Float64Array(field.frames.length), new Float64Array(field.frames.length)]
+    const least = DARK * rings.values[0]
+    let [all, rest] = [0, 0]
+    for (const view of this.views) {
+      let [total, sum, sumExpected, product, square] = [0, 0, 0, 0, 0]
+      this.each(view, (i, x, y, u, v, apart) => {
+        const w = view.weights[i]
+        const [here, there] = [rings.at(x, y), rings.at(u, v)]
+        const expected = here - there
+        total += w
+        sum += w * apart
+        sumExpected += w * expected
+        product += w * expected * apart
+        square += w * expected * expected
+        if (here > least && there > least) return
+        all += w * apart * apart
+        rest += w * (apart - expected) ** 2
+      })
+      if (total === 0) continue
+      products[view.of] += product - (sum * sumExpected) / total
+      squares[view.of] += square - (sumExpected * sumExpected) / total
+    }
+    return { explained: all > 0 ? 1 - rest / all : 0, steady: steadiness(products, squares) }
+  }
+
+  /** What the speck has of a form of its own beside its rings, place by place of the part. */
+  form(): Float32Array {
+    const halves: [Leftover[], Leftover[]] = [[], []]
+    this.views.forEach((view) => {
+      this.doubt(view)
+      // Frames that are compared either way are in one half.
+      halves[Math.min(view.of, view.other) % 2].push({ placed: view.placed, left: this.leftOf(view).slice(), weights: view.weights })
+    })
+    return formOf(halves, this.part, this.rings)
+  }
+
+  /** Weighs a view anew: as a whole by how alike its frames are when the speck is taken off, a place less where they differ by more than that. */
+  private doubt(view: View): void {
+    const { weights } = view
+    const left = this.leftOf(view)
+    let [squares, count] = [NOISE_SQUARE, 1]
+    for (let i = 0; i < weights.length; i++) {
+      if (weights[i] === 0) continue
+      squares += Math.min(MOST_SQUARE, left[i] ** 2)
+      count++
+    }
+    const usual = squares / count + NOISE_SQUARE
+    for (let i = 0; i < weights.length; i++) if (weights[i] > 0) weights[i] = 1 / (usual + left[i] ** 2 / DOUBT)
+  }
+
+  /** What the speck leaves of what two frames differ by, beside what they differ by everywhere. */
+  private leftOf(view: View): Float32Array {
+    const { left, rings } = this
+    let [sum, total] = [0, 0]
+    this.each(view, (i, x, y, u, v, apart) => {
+      left[i] = apart - rings.at(x, y) + rings.at(u, v)
+      sum += view.weights[i] * left[i]
+      total += view.weights[i]
+    })
+    for (let i = 0; i < left.length; i++) left[i] -= total > 0 ? sum / total : 0
+    return left
+  }
+
+  /** Each place (x, y) that counts, where the other frame shows it, (u, v), and what they differ by, with what is wide of the speck. */
+  private each({ placed, apart, weights }: View, visit: (i: number, x: number, y: number, u: number, v: number, apart: number) => void): void {
+    const { part, rings, every } = this
+    const { a, b, u, v } = placed
+    for (let row = 0; row < part.height; row += every)
+      for (let column = 0; column < part.width; column += every) {
+        const i = row * part.width + column
+        if (weights[i] === 0) continue
+        const [x, y] = [part.x + column, part.y + row]
+        const [ox, oy] = [a * x - b * y + u, b * x + a * y + v]
+        visit(i, x, y, ox, oy, apart[i] + rings.wideAt(x, y) - rings.wideAt(ox, oy))
+      }
   }
 }
 
-/** Adds what the other frame's places do, as one frame of a pair sees them. */
-function addShades({ weights, places }: SeenPair, shade: Float32Array, sum: Float32Array): void {
-  for (let i = 0; i < sum.length; i++) sum[i] += weights[i] * shade[places[i]]
+/** The mean of what frames say, beside its error as they disagree: `products` over `squares` is what each says, and its square how much that counts. */
+function steadiness(products: Float64Array, squares: Float64Array): number {
+  const total = squares.reduce((sum, square) => sum + square, 0)
+  const mean = products.reduce((sum, product) => sum + product, 0) / total
+  const saying = squares.filter((square) => square > 0).length
+  const apart = products.reduce((sum, product, k) => sum + (product - mean * squares[k]) ** 2, 0)
+  return saying > 1 ? mean / Math.sqrt(((apart / total ** 2) * saying) / (saying - 1)) : 0
 }

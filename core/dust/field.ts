@@ -1,6 +1,5 @@
-import { compose, createPlane, invert, type Plane, type Rectangle, type Similarity } from '../raster'
-import { CloseLook } from './closeLook'
-import { coarse, difference, MOST_SQUARE, narrowOf, NOISE_SQUARE, placing, seenIn, type Logs, type Placing } from './seen'
+import { compose, createPlane, invert, type Plane, type Similarity } from '../raster'
+import { coarse, difference, MOST_SQUARE, narrowOf, NOISE_SQUARE, placing, seenIn, WIDE, type Logs, type Placing } from './seen'
 
 /** A frame's detail in steps of LOG_PART of a logarithm, and how it lies. */
 export interface KeptFrame {
@@ -39,6 +38,8 @@ export class SensorField {
   readonly shade: Plane
   readonly step: number
   readonly pairs: Pair[]
+  /** What is wider than this was left out of the frames. */
+  readonly wide_px: number
   private readonly across: number
 
   constructor(
@@ -50,6 +51,7 @@ export class SensorField {
     const small = logs[0]
     this.step = Math.round(width / small.width)
     this.across = Math.ceil(small.width / CELL_px)
+    this.wide_px = WIDE * width
     const [base, total] = [createPlane(small.width, small.height), createPlane(small.width, small.height)]
     const apart = new Float32Array(base.data.length)
     this.pairs = frames.flatMap(({ motion }, of) =>
@@ -72,11 +74,6 @@ export class SensorField {
     this.shade = this.solve(base, total)
   }
 
-  /** A part of the sensor, to be looked at as fine as the frames are. */
-  closely(part: Rectangle): CloseLook {
-    return new CloseLook(this, part)
-  }
-
   logsOf(frame: number): Logs {
     return { width: this.width, height: this.height, data: this.frames[frame].log }
   }
@@ -84,12 +81,6 @@ export class SensorField {
   private placings(motion: Similarity, small: { width: number; height: number }): { coarse: Placing; full: Placing } {
     const near = { ...motion, dx_px: motion.dx_px / this.step, dy_px: motion.dy_px / this.step }
     return { coarse: placing(near, small.width, small.height), full: placing(motion, this.width, this.height) }
-  }
-
-  /** The coarse shade at a place of the frames. */
-  shadeAt(x: number, y: number): number {
-    const { width, height, data } = this.shade
-    return data[Math.min(height - 1, Math.round(y / this.step)) * width + Math.min(width - 1, Math.round(x / this.step))]
   }
 
   /** Substitutes δ until it stands for all; what is wide is left out, as pairs hardly tell it. */

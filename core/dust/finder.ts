@@ -1,8 +1,6 @@
-import { membrane } from '../mend'
-import { deviation, mean as meanOf } from '../statistics'
 import { reduce, smooth, type Plane, type Rectangle, type Similarity } from '../raster'
-import { centred, discOf, evenedAround, fitted, type Disc } from './disc'
-import type { CloseUp } from './closeLook'
+import { CloseLook } from './closeLook'
+import { fitted, type Disc } from './disc'
 import { SensorField } from './field'
 import { lightLogs, LOG_PART, narrowOf } from './seen'
 
@@ -41,26 +39,19 @@ const SIZES = 3
 const MOST_CANDIDATES = 60
 const LEAST_DIP = 0.045
 /**
- * A speck takes away so much at the least, as a logarithm, and each frame says so alone: four of five have this part of the mean, and the
- * mean is so many deviations. What four of five differ by from others is due to it by this part. Where less is, as where the subject hardly
- * moves, it has to be steadier and not faint. Weaker evidence is not believed, however dark the spot: small series of sharp texture have such
- * places, too.
+ * A speck takes away so much at the least, as a logarithm; it explains so much of what frames differ by there, and the frames, each alone,
+ * say so as steadily as this. What else looks like one explains up to a quarter and is half as steady at the most.
  */
-const CLEAR = { explained: 0.6, steady: 8, dark: 0.16 }
-const DOUBTFUL = { explained: 0.3, steady: 15, dark: 0.22 }
-/**
- * Few frames, or a place that is cut by the picture's edge, have to say it more clearly still, and of no large spot: what is out of focus by
- * more from frame to frame than it moves looks alike in as few, too.
- */
-const FEW = { frames: 10, explained: 0.5, steady: 15, dark: 0.4, radius: 0.0125 }
-type Limits = Pick<typeof CLEAR, 'explained' | 'steady' | 'dark'>
-const MOSTLY = 0.9
-/** Rounds before a first look, at which half of all that is enough, more before a second, and before each weighing anew and the shade. */
-const LOOKS = [0, 6, 25] as const
-/** So often are pairs weighed anew. */
-const DOUBTS = 2
+const LEAST = { dark: 0.16, explained: 0.35, steady: 45 }
+/** A first look takes every second place, and half of all that is enough; the last takes all of them. */
+const FIRST = { rounds: 3, every: 2, share: 0.5 }
+const LAST = { rounds: 12, every: 1, share: 1 }
+/** What has less than this part of the least after one round has no more later. */
+const FAINT = 0.25
 /** Specks are no larger than this part of the width. */
 const MOST_RADIUS = 0.02
+/** A disc's middle, in parts of its radius. */
+const INNER = 0.6
 /** A speck's rim goes on so far beyond what is surely dark, in parts of its radius. */
 const RIM = 0.6
 
@@ -131,26 +122,35 @@ function candidates({ shade, step }: SensorField): Disc[] {
   return kept.slice(0, MOST_CANDIDATES).map(({ x, y, radius_px }) => ({ x: x * step, y: y * step, radius_px: radius_px * step }))
 }
 
-/** A candidate looked at closely; a speck where every frame says so alone. */
+/** A candidate looked at closely; a speck where the frames say so. */
 function speckOf(field: SensorField, candidate: Disc): Speck | undefined {
-  const part = partAround(field, candidate)
-  const look = field.closely(part)
-  const disc = { ...candidate, x: candidate.x - part.x, y: candidate.y - part.y }
-  const [first, second, last] = LOOKS
-  if (!isSteady(look.after(first), disc, 0.5, [CLEAR, DOUBTFUL])) return undefined
-  const close = look.after(second)
-  if (!isSteady(close, disc, 1, limitsOf(field, candidate))) return undefined
-  const { x, y, radius_px } = centred({ ...part, data: close.shade }, disc)
-  const seen = { x: part.x + x, y: part.y + y, radius_px }
-  const { x: left, y: top, width, height } = partAround(field, seen)
-  const again = field.closely({ x: left, y: top, width, height })
-  for (let round = 0; round < DOUBTS; round++) {
-    again.after(last)
-    again.doubt()
-  }
-  const shade = shadeOf(again.after(last), { x: seen.x - left, y: seen.y - top, radius_px })
+  const first = lookAt(field, candidate, FIRST)
+  const last = first && lookAt(field, first.disc, LAST)
+  if (!last) return undefined
+  const { rings, part } = last.look
+  const { x: left, y: top, width, height } = part
+  const shade = last.look.form()
+  for (let y = 0, i = 0; y < height; y++)
+    for (let x = 0; x < width; x++, i++) shade[i] = Math.min(1, Math.exp(rings.at(left + x, top + y) + shade[i]))
   const darkness = 1 - shade.reduce((least, value) => Math.min(least, value), 1)
-  return { ...seen, darkness, left, top, width, height, shade }
+  return { ...last.disc, darkness, left, top, width, height, shade }
+}
+
+/** A disc looked at; undefined where that shows no speck by this share of the limits. */
+function lookAt(field: SensorField, disc: Disc, { rounds, every, share }: typeof LAST) {
+  const part = partAround(field, disc)
+  const look = new CloseLook(field, part, disc, disc.radius_px + rimOf(disc.radius_px) + 1, every)
+  const { rings } = look
+  const darkness = () => rings.level(INNER * disc.radius_px)
+  look.settle(1)
+  if (darkness() < FAINT * LEAST.dark) return undefined
+  look.settle(rounds - 1)
+  const dark = darkness()
+  const radius_px = rings.halfRadius(dark)
+  if (radius_px > MOST_RADIUS * field.width) return undefined
+  const { explained, steady } = look.evidence()
+  if (dark < share * LEAST.dark || explained < share * LEAST.explained || steady < share * LEAST.steady) return undefined
+  return { look, disc: { x: rings.x, y: rings.y, radius_px } }
 }
 
 /** What is looked at of a disc: its rim, and as much beside it. */
@@ -161,52 +161,6 @@ function partAround({ width, height }: SensorField, { x, y, radius_px }: Disc): 
 }
 
 const rimOf = (radius_px: number) => Math.max(2, Math.ceil(RIM * radius_px))
-
-/** What a disc has to keep to: any of these. */
-function limitsOf({ frames, width, height }: SensorField, { x, y, radius_px }: Disc): Limits[] {
-  const whole = Math.min(x, y, width - 1 - x, height - 1 - y) > radius_px
-  if (whole && frames.length > FEW.frames) return [CLEAR, DOUBTFUL]
-  return radius_px > FEW.radius * width ? [] : [FEW]
-}
-
-/** Whether each frame alone says that a disc is dark, and equally so; `share` of the limits is enough. */
-function isSteady({ width, height, byFrame, explained }: CloseUp, disc: Disc, share: number, limits: Limits[]): boolean {
-  const dips = byFrame.map((data) => discOf({ width, height, data }, disc)).filter((dip) => !Number.isNaN(dip))
-  if (dips.length < LEAST_FRAMES - 1) return false
-  const mean = meanOf(dips)
-  const spread = Math.sqrt(meanOf(dips.map((dip) => (dip - mean) ** 2)))
-  const due = fifth(explained.filter((part) => !Number.isNaN(part)))
-  if (fifth(dips) <= share * MOSTLY * mean) return false
-  return limits.some(({ explained: least, steady, dark }) => due > share * least && mean > share * steady * spread && mean > share * dark)
-}
-
-/** What four of five have at the least. */
-const fifth = (values: number[]) => [...values].sort((a, b) => a - b)[Math.floor(values.length / 5)]
-
-/** What of the light comes through: what the sensor does, beside what that would be without the speck. */
-function shadeOf({ width, height, shade, byFrame }: CloseUp, disc: Disc): Float32Array {
-  const reach = disc.radius_px + rimOf(disc.radius_px)
-  const samples = new Float32Array(3 * width * height)
-  const known = new Uint8Array(width * height)
-  for (let py = 0, i = 0; py < height; py++)
-    for (let px = 0; px < width; px++, i++) {
-      samples.fill(shade[i], 3 * i, 3 * i + 3)
-      known[i] = Number(Math.hypot(px - disc.x, py - disc.y) > reach)
-    }
-  const even = membrane({ width, height, samples }, known)
-  const taken = shade.map((value, i) => (known[i] ? 0 : value - even.samples[3 * i]))
-  return evenedAround({ width, height, data: taken }, disc, noiseOf(byFrame, known)).map((value, i) => (known[i] ? 1 : Math.min(1, Math.exp(value))))
-}
-
-/** The square of what the mean of the frames may be wrong by, over what is not known. Half of them are pairs of the others. */
-function noiseOf(byFrame: Float32Array[], known: Uint8Array): number {
-  const squares: number[] = []
-  for (let i = 0; i < known.length; i++) {
-    const values = known[i] ? [] : byFrame.map((data) => data[i]).filter((value) => !Number.isNaN(value))
-    if (values.length > 1) squares.push(deviation(values) ** 2 / values.length)
-  }
-  return squares.length > 0 ? meanOf(squares) : 0
-}
 
 /** Places of a plane that are higher than the eight around them, or what of these is in the plane. */
 function peaksOf({ width, height, data }: Plane): number[] {

@@ -22,10 +22,8 @@ export const NOISE_SQUARE = 5e-4
 
 /** No wider than this is the whole sensor looked at. */
 const COARSE_px = 400
-/** Frames tell half of what they can where the subject moves between them by this part of what is looked at. */
-const TELLING = 1 / 8
 /** What is wider than this part of the width is no speck. */
-const WIDE = 1 / 40
+export const WIDE = 1 / 40
 
 /** The place in another frame that shows what a place of one does: (a x − b y + u, b x + a y + v). */
 export interface Placing {
@@ -76,13 +74,6 @@ export function narrowOf(plane: Plane): Plane {
   const { data } = blurred(plane, WIDE * plane.width)
   for (let i = 0; i < data.length; i++) data[i] = plane.data[i] - data[i]
   return { ...plane, data }
-}
-
-/** Frames between which the subject moves by little tell little of a speck, and only hold the rounds up. */
-export function tellingOf({ a, b, u, v }: Placing, { x, y, width, height }: Rectangle): number {
-  const [px, py] = [x + width / 2, y + height / 2]
-  const moved = (a * px - b * py + u - px) ** 2 + (b * px + a * py + v - py) ** 2
-  return moved / (moved + (TELLING * Math.max(width, height)) ** 2)
 }
 
 /** From which to before which column of a row the other frame shows the same part of the subject, a little within its edges. */
