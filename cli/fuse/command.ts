@@ -50,7 +50,7 @@ export function addFuse(program: Command): void {
     .option('--boundary <softness>', 'how soft borders between frames are: 0 to 1; 0.5 is as it is')
     .option('--neighbourhood <size>', 'how far around sharpness is gathered: 1 to 4')
     .option('--floor <times>', 'what counts as detail, in multiples of the noise')
-    .option('--finest', 'bring out the finest detail a little')
+    .option('--finest', 'go through the frames once more for the finest detail')
     .option('--frames <names>', 'files to use, in focus order, with commas between')
     .option('--frames-file <file>', 'a text file of their names, one a line')
     .option('--report <file>', 'what was done, frame by frame, as JSON')

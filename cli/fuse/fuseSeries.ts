@@ -1,6 +1,6 @@
 import { readSamples } from '@/codec'
 import { withoutDust, type FoundDust } from '@/core/dust'
-import { STYLES, type Fused } from '@/core/fuse'
+import { STYLES, type Fused, type SeriesFrame } from '@/core/fuse'
 import { heldBack, type MovedParts } from '@/core/moving'
 import { bentAtBorder_px, commonRectangle, type Rectangle, type Similarity } from '@/core/raster'
 import type { Kernels } from '@/core/raster/kernels'
@@ -66,17 +66,27 @@ export async function fuseSeries(
   const entries = [...frames.entries()]
   // The depth that is met first is the one that is kept.
   if (settings.prefer === 'far') entries.reverse()
-  for (const [n, [index, { file, name }]] of entries.entries()) {
-    if (lost.includes(index) || !isSharp(index)) continue
-    progress({ stage: 'fuse', frame: n + 1, of: frames.length, file: name, soFar })
+  const used = entries.filter(([index]) => !lost.includes(index) && isSharp(index))
+  const passes = settings.finest ? 2 : 1
+  const frameOf = async (done: number, index: number): Promise<SeriesFrame> => {
+    const { file, name } = frames[index]
+    progress({ stage: settings.finest ? 'twice' : 'fuse', frame: done + 1, of: passes * used.length, file: name, soFar })
     const { samples } = await stopwatch.time('decode', () => readSamples(file, undefined, name))
     if (dust) stopwatch.timeNow('fuse', () => withoutDust(samples, facts.width, facts.height, dust))
     const { motions, bends, gains } = registration
-    const frame = { index, samples, motion: motions[index], bend: bends?.[index], gain: gains[index] }
-    stopwatch.timeNow('fuse', () => accumulator.add(frame))
+    return { index, samples, motion: motions[index], bend: bends?.[index], gain: gains[index] }
+  }
+  const take = async (done: number, index: number, again: boolean) => {
+    const frame = await frameOf(done, index)
+    stopwatch.timeNow('fuse', () => (again ? accumulator.addAgain(frame) : accumulator.add(frame)))
     if (facts.width * facts.height > LARGE_px) collectGarbage()
+  }
+  for (const [n, [index]] of used.entries()) {
+    await take(n, index, false)
     soFar = await looking.look(accumulator)
   }
+  // Once more for the finest detail, now that the depth is known.
+  if (settings.finest) for (const [n, [index]] of used.entries()) await take(used.length + n, index, true)
   const crop = settings.crop === 'common' ? commonOf(registration, facts) : { x: 0, y: 0, width: facts.width, height: facts.height }
   if (crop.width < 16 || crop.height < 16) throw refusal('series.nothingShared')
   return { ...stopwatch.timeNow('fuse', () => accumulator.finish()), crop, reference, registration, dust, moved, stopwatch, soFar }

@@ -8,6 +8,7 @@ import { Pyramids, type Raising, type Triple } from './pyramids'
 import { filledDepth } from './relief'
 import type { Accumulator, Fused, SeriesFrame, SoFar, StyleOptions } from './style'
 import { SecondDepths } from './second'
+import { SecondPass } from './secondPass'
 import { tuned } from './tuning'
 import type { BandWeighing, SurfaceWeighing, Weighing } from './weighing'
 
@@ -38,6 +39,8 @@ export class BandAccumulator implements Accumulator {
   private readonly second?: SecondDepths
   /** Where parts are shown from one frame. */
   private readonly one?: OneFrame
+  /** Where the frames come twice. */
+  private again?: SecondPass
   private copies?: Triple[]
   private noise?: number
   /** How much less noise frames usually have than the present one. */
@@ -84,6 +87,17 @@ export class BandAccumulator implements Accumulator {
     this.begun = true
   }
 
+  addAgain({ index, samples, motion, bend, gain }: SeriesFrame): void {
+    const { frame, pyramids, space, weights, sums, totals } = this
+    this.again ??= new SecondPass(space, pyramids, sums[0], totals[0], this.focus.peaks(this.noise!))
+    this.warper.warp(samples, { motion, bend, gain }, this.scratch.at, frame[0])
+    for (let channel = 0; channel < 3; channel++) pyramids.reduce(frame[0][channel], frame[1][channel])
+    this.again.weigh(index, weights[0])
+    this.one?.begin(index)
+    this.one?.hold(0, weights[0])
+    this.again.add(frame[0], frame[1], weights[0])
+  }
+
   soFar(): SoFar {
     if (!this.begun) throw new Error('No frame was added.')
     const { sums, totals, pyramids, space } = this
@@ -104,11 +118,11 @@ export class BandAccumulator implements Accumulator {
     if (!this.begun) throw new Error('No frame was added.')
     const { width, height } = this.options
     const out = this.frame[0][0].at
-    if (this.options.tuning?.finest)
-      raiseFinest(this.space, this.pyramids, this.sums[0], this.totals[0], this.noise!, [
-        this.weights[0],
-        { ...this.weights[0], at: this.scratch.at },
-      ])
+    if (this.options.tuning?.finest) {
+      const [one, other] = [this.weights[0], { ...this.weights[0], at: this.scratch.at }]
+      this.again?.settle([one, other, { ...one, at: out }])
+      raiseFinest(this.space, this.pyramids, this.sums[0], this.totals[0], this.noise!, [one, other])
+    }
     this.pyramids.deliver(this.sums, this.totals, out)
     const samples = new Uint16Array(this.space.kernels.buffer(), out, width * height * 3)
     // Sums, totals and weights, which lie one behind the other, are not needed any more.

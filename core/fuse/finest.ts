@@ -2,12 +2,12 @@ import type { Slab, Workspace } from '../raster/kernels'
 import { TIMES } from './noise'
 import type { Pyramids, Triple } from './pyramids'
 
-/** The finest band is raised by this part of itself where it is clear of noise: one interpolation and the mean of frames take about that. */
-const RAISED = 0.1
+/** The finest band is raised by this part of itself where it is clear of noise: about what one interpolation takes that a second pass does not give back. */
+const RAISED = 0.03
 const SMOOTHINGS = 2
 
 /**
- * Raises the finest band of summed pyramids, in place: by a tenth where its energy is well above noise, by half of that where it is noise. `noise` is
+ * Raises the finest band of summed pyramids, in place: by three hundredths where its energy is well above noise, by half of that where it is noise. `noise` is
  * what counts as noise (see noiseOf); two planes of the finest size are computed in.
  */
 export function raiseFinest(space: Workspace, pyramids: Pyramids, sums: Triple, total: Slab, noise: number, spare: [Slab, Slab]): void {

@@ -82,6 +82,12 @@ export class FocusMap {
     return { depth: made(depth), confidence: made(confidence) }
   }
 
+  /** Depth as the peaks tell it, neither evened nor filled. */
+  peaks(noise: number): Plane {
+    const { width, height } = this.planes[0]
+    return this.read(this.readings(noise).depth, createPlane(width, height), 1)
+  }
+
   /** What each map says. Each goes through a row by itself: asked place by place, it would take twice as long. */
   private readings(noise: number): Record<'source' | 'depth' | 'confidence' | 'detail', Reading> {
     const [best, source, before, after, , sum] = this.planes.map((slab) => this.space.view(slab))

@@ -56,6 +56,8 @@ export interface SoFar {
 export interface Accumulator {
   /** Frames come in focus order: from the first to the last, or, where far depths are preferred, from the last to the first. */
   add(frame: SeriesFrame): void
+  /** Takes the frames once more when all were added, for the finest detail; not all have to be given. */
+  addAgain(frame: SeriesFrame): void
   /** What the frames added so far come to, at half the size or smaller, at most 1000 px wide; nothing is used up. */
   soFar(): SoFar
   finish(): Fused

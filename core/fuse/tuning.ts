@@ -14,7 +14,7 @@ export interface Tuning {
   neighbourhood?: number
   /** What counts as detail, in multiples of the noise: below it nothing is chosen by sharpness, and noise averages away. */
   floor?: number
-  /** Whether the finest detail, which interpolation and averaging soften, is brought out a little. */
+  /** Whether the finest detail, which interpolation and averaging soften, is brought out: frames come twice then. */
   finest?: boolean
 }
 

@@ -23,6 +23,7 @@ const STAGES: Record<string, string> = {
   develop: 'developing raw frame',
   register: 'registering frame',
   fuse: 'fusing frame',
+  twice: 'fusing twice, frame',
   needed: 'fusing frame',
   encode: 'writing the picture',
   mend: 'painting from',
@@ -56,5 +57,5 @@ export function percentOf({ kind, progress }: JobDetail): number {
   const part = progress.frame / progress.of
   // Developing comes first, and counts for itself.
   if (kind !== 'fuse' || progress.stage === 'develop') return 100 * part
-  return { register: 45 * part, fuse: 45 + 50 * part, encode: 97 }[progress.stage] ?? 100
+  return { register: 45 * part, fuse: 45 + 50 * part, twice: 45 + 50 * part, encode: 97 }[progress.stage] ?? 100
 }
