@@ -47,11 +47,14 @@ export class CloseLook {
     reach_px: number,
     /** Only every so manyth place, across and down. */
     private readonly every: number,
+    /** Only frames no farther from each other than so many. */
+    farthest = Infinity,
   ) {
     const { width, height } = part
     this.rings = new Rings(disc.x, disc.y, reach_px, field.wide_px, RING_px * every)
     this.left = new Float32Array(width * height)
-    this.views = field.pairs.map((pair) => {
+    const pairs = field.pairs.filter(({ of, other }) => Math.abs(of - other) <= farthest)
+    this.views = pairs.map((pair) => {
       const [apart, weights] = [new Float32Array(width * height), new Float32Array(width * height)]
       difference(field.logsOf(pair.of), field.logsOf(pair.other), pair.full, part, apart)
       for (let y = 0; y < height; y += every)

@@ -46,6 +46,8 @@ const LEAST = { dark: 0.16, explained: 0.35, steady: 45 }
 /** A first look takes every second place, and half of all that is enough; the last takes all of them. */
 const FIRST = { rounds: 3, every: 2, share: 0.5 }
 const LAST = { rounds: 12, every: 1, share: 1 }
+/** Frames far from each other differ in focus as well: where the near ones tell enough, only they tell the shade. */
+const NEAR = { ...LAST, farthest: 2 }
 /** What has less than this part of the least after one round has no more later. */
 const FAINT = 0.25
 /** Specks are no larger than this part of the width. */
@@ -125,8 +127,9 @@ function candidates({ shade, step }: SensorField): Disc[] {
 /** A candidate looked at closely; a speck where the frames say so. */
 function speckOf(field: SensorField, candidate: Disc): Speck | undefined {
   const first = lookAt(field, candidate, FIRST)
-  const last = first && lookAt(field, first.disc, LAST)
-  if (!last) return undefined
+  const found = first && lookAt(field, first.disc, LAST)
+  if (!found) return undefined
+  const last = lookAt(field, found.disc, NEAR) ?? found
   const { rings, part } = last.look
   const { x: left, y: top, width, height } = part
   const shade = last.look.form()
@@ -137,9 +140,9 @@ function speckOf(field: SensorField, candidate: Disc): Speck | undefined {
 }
 
 /** A disc looked at; undefined where that shows no speck by this share of the limits. */
-function lookAt(field: SensorField, disc: Disc, { rounds, every, share }: typeof LAST) {
+function lookAt(field: SensorField, disc: Disc, { rounds, every, share, farthest }: typeof LAST & { farthest?: number }) {
   const part = partAround(field, disc)
-  const look = new CloseLook(field, part, disc, disc.radius_px + rimOf(disc.radius_px) + 1, every)
+  const look = new CloseLook(field, part, disc, disc.radius_px + rimOf(disc.radius_px) + 1, every, farthest)
   const { rings } = look
   const darkness = () => rings.level(INNER * disc.radius_px)
   look.settle(1)
