@@ -97,7 +97,7 @@ export function FuseControls({ runId, shootId, used, all, busy, next }: Props) {
               onChange={({ target }) => change({ finest: target.checked || undefined })}
             >
               Bring out the finest detail
-              <span>Goes through the frames twice, and gives back what laying them on one another softens. Takes half as long again.</span>
+              <span>Goes through the frames twice, and gives back what laying them on one another softens. Takes longer.</span>
             </Checkbox>
             <Checkbox
               className={styles.option}
