@@ -14,7 +14,7 @@ const MOST_ENTRIES = 8
 
 /**
  * What a speck takes away as a logarithm of the light, alike all around a middle: straight between rings, nothing beyond the last. What is
- * wider than `wide_px` (a deviation) is left out of the frames, of the speck as well; `atNarrow` tells what they show of it.
+ * wider than `wide_px` (a deviation) is left out of the frames, of the speck as well; `wideAt` tells how much of it.
  */
 export class Rings {
   readonly values: Float64Array
