@@ -45,11 +45,17 @@ test('the run card as one file works without the application, and its log comes 
   expect(await card.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390)
   await takeOne(card, 'Frame 2 of 21')
   await takeOne(card, 'Frame 3 of 21')
-  // Opened again, it goes on where it was.
+  // Open twice, it is one log; opened again, it goes on where it was.
+  const twin = await context.newPage()
+  await twin.goto(address)
+  await expect(twin.getByText('Frame 3 of 21')).toBeVisible()
+  await card.bringToFront()
   await card.reload()
   await expect(card.getByText('Frame 3 of 21')).toBeVisible()
   await card.getByRole('button', { name: 'Skip this frame' }).click()
   await expect(card.getByText('Frame 4 of 21')).toBeVisible()
+  await expect(twin.getByText('Frame 4 of 21')).toBeVisible()
+  await twin.close()
   const [saved] = await Promise.all([card.waitForEvent('download'), card.getByRole('button', { name: 'Save the log as a file' }).click()])
   const log = path.join(FOLDER, 'log.json')
   await saved.saveAs(log)

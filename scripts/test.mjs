@@ -45,6 +45,7 @@ const passed = (unit?.numPassedTests ?? 0) + (ui?.stats.expected ?? 0)
 const failedTests = (unit?.numFailedTests ?? 0) + (unit?.numRuntimeErrorTestSuites ?? 0) + (ui?.stats.unexpected ?? 0) + (ui?.stats.flaky ?? 0)
 // A step that broke without a failed test (types, lint, a runner that died) counts as one.
 const failed = Math.max(failedTests, broken.length)
+for (const page of pagesAtFailures(ui)) console.error(`\nThe page when a test failed:\n${page}`)
 if (broken.length > 0) console.error(`\nNot passed: ${broken.join(', ')}`)
 console.log(`\n${passed} passed, ${failed} failed`)
 process.exitCode = failed > 0 || (asked.length === 0 && passed === 0) ? 1 : 0
@@ -64,4 +65,15 @@ function report(file) {
   } catch {
     return undefined
   }
+}
+
+/** What the interface runner wrote about the page of each failed test; on a machine that is gone afterwards nothing else tells of it. */
+function pagesAtFailures({ suites = [] } = {}) {
+  return suites.flatMap((suite) => [
+    ...pagesAtFailures(suite),
+    ...(suite.specs ?? [])
+      .flatMap(({ tests }) => tests.flatMap(({ results }) => results.flatMap(({ attachments }) => attachments)))
+      .filter(({ name }) => name === 'error-context')
+      .map(({ path }) => /```yaml\n([\s\S]*?)```/.exec(readFileSync(path, 'utf8'))?.[1] ?? ''),
+  ])
 }

@@ -1,16 +1,27 @@
-import { useCallback, useRef, useState } from 'react'
-import { storedEntries, type FieldEntry, type FieldEvent } from '@/core/field'
+import { useCallback, useEffect, useRef, useState } from 'react'
+import { mergeLogs, storedEntries, type FieldEntry, type FieldEvent } from '@/core/field'
 import { entryAfter } from '../newEntry'
 
 /** The log of a card file, in the browser's own storage where a file may use it; `kept` says whether it may. */
 export function useCardLog(card: string) {
   const key = `nitidus-card ${card}`
-  const [{ log, kept }, set] = useState(() => read(key))
+  const [{ log, kept }, set] = useState(() => ({ log: read(key), kept: write(`${key} tried`, []) }))
   // Two taps may come before the screen has followed the first.
   const newest = useRef(log)
+  useEffect(() => {
+    // The file may be open twice, and a page that is opened again may be told late what was kept just before.
+    const follow = (event: StorageEvent) => {
+      if (event.key !== key) return
+      newest.current = mergeLogs(read(key), newest.current)
+      set((before) => ({ ...before, log: newest.current }))
+    }
+    window.addEventListener('storage', follow)
+    return () => window.removeEventListener('storage', follow)
+  }, [key])
   const append = useCallback(
     (event: FieldEvent) => {
-      newest.current = [...newest.current, entryAfter(newest.current, event)]
+      const known = mergeLogs(read(key), newest.current)
+      newest.current = [...known, entryAfter(known, event)]
       set({ log: newest.current, kept: write(key, newest.current) })
     },
     [key],
@@ -18,12 +29,11 @@ export function useCardLog(card: string) {
   return { log, kept, append }
 }
 
-function read(key: string): { log: FieldEntry[]; kept: boolean } {
+function read(key: string): FieldEntry[] {
   try {
-    const log = storedEntries(localStorage.getItem(key))
-    return { log, kept: write(key, log) }
+    return storedEntries(localStorage.getItem(key))
   } catch {
-    return { log: [], kept: false }
+    return []
   }
 }
 
