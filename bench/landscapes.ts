@@ -1,11 +1,8 @@
-import { existsSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs'
+import { existsSync, mkdirSync, writeFileSync } from 'node:fs'
 import path from 'node:path'
-import { luma, warpPicture, type Picture, type Rectangle, type Similarity } from '@/core/raster'
 import { landscape, type LandscapeRequest } from '@/core/simulate'
-import type { Moving } from '@/core/moving'
-import type { FuseReport } from '@/schemas'
-import { command, score, textbook } from './scoring'
-import { cutOut, errorsOf, fitted, movedRegions, oracle, psnr_dB, readPicture, worstTiles_dB } from './regions'
+import { landscapeRow, landscapeTable } from './landscapeRow'
+import { command } from './scoring'
 
 /**
  * Landscapes: the garden and the meadow, still and in three winds, with a camera that is pushed aside between frames. What stands still is
@@ -69,105 +66,13 @@ function shot({ name, what: _, ...request }: Series): string {
   return at(name)
 }
 
-interface Measured {
-  still_dB: number
-  worst_dB: number
-  moved_dB: number[]
-  crop: Rectangle
-  parts: number
-}
-
-async function fuse(name: string, moving: Moving, moments: Picture[]): Promise<{ measured: Measured; report: FuseReport }> {
-  const [out, said] = [at(`${name}-${moving}.png`), at(`${name}-${moving}.json`)]
-  command('fuse', at(name), '--out', out, '--report', said, '--moving', moving)
-  const report = JSON.parse(readFileSync(said, 'utf8')) as FuseReport
-  return { measured: measure(await readPicture(out), moments, report.crop, report.parts?.length ?? 0), report }
-}
-
-/** A fused picture against the moments; it is fitted to their light first. */
-function measure(picture: Picture, moments: Picture[], crop: Rectangle, parts: number): Measured {
-  const truths = moments.map((moment) => cutOut(moment, crop))
-  const own = fitted(picture, truths[0])
-  const { regions, still } = regionsIn(moments, crop)
-  const errors = truths.map((truth) => errorsOf(own, truth))
-  return {
-    still_dB: psnr_dB(errors[0], still),
-    worst_dB: worstTiles_dB(errors[0], still, crop),
-    moved_dB: regions.map((region) => Math.max(...errors.map((error) => psnr_dB(error, region)))),
-    crop,
-    parts,
-  }
-}
-
-const regionsIn = (moments: Picture[], crop: Rectangle) => movedRegions(moments.map(luma), crop)
-
-/** The best frame of each window, and for each part that moved the best single frame, at its own moment. */
-function bestOfFrames(frames: Picture[], moments: Picture[], crop: Rectangle): { oracle: Picture; singles_dB: number[] } {
-  const truths = moments.map((moment) => cutOut(moment, crop))
-  const own = frames.map((frame) => fitted(cutOut(frame, crop), truths[0]))
-  const { regions } = regionsIn(moments, crop)
-  const singles = own.map((frame, k) => errorsOf(frame, truths[Math.min(k, truths.length - 1)]))
-  return { oracle: oracle(own, truths[0]), singles_dB: regions.map((region) => Math.max(...singles.map((error) => psnr_dB(error, region)))) }
-}
-
-const numbers = (values: number[]) => (values.length === 0 ? '–' : values.map((value) => value.toFixed(1)).join(', '))
-const pair = ({ still_dB, worst_dB }: Pick<Measured, 'still_dB' | 'worst_dB'>) => `${still_dB.toFixed(2)} / ${worst_dB.toFixed(2)}`
-
-/** The whole picture, as the score sees it: brought to the nearest moment first. */
-function whole(picture: string, truth: string): string {
-  const { psnr_dB, psnr_p5_dB } = score(tools, picture, truth)
-  return `${psnr_dB.toFixed(2)} / ${psnr_p5_dB.toFixed(2)}`
-}
-
 const rows: string[] = []
 for (const series of SERIES.filter(({ name }) => !only || only.split(',').includes(name))) {
   const shots = shot(series)
-  const truth = path.join(shots, 'truth')
-  const moments = await Promise.all(
-    readdirSync(truth)
-      .filter((file) => file.startsWith('truth_'))
-      .sort()
-      .map((file) => readPicture(path.join(truth, file))),
-  )
-  const [one, blend] = [await fuse(series.name, 'auto', moments), await fuse(series.name, 'blend', moments)]
-  const registered = await Promise.all(
-    one.report.frames.map(async ({ file, scale, rotation_deg, dx_px, dy_px }) => {
-      const motion: Similarity = { scale, rotation_rad: (rotation_deg * Math.PI) / 180, dx_px, dy_px }
-      return warpPicture(await readPicture(path.join(shots, file)), motion)
-    }),
-  )
-  const { oracle: best, singles_dB } = bestOfFrames(registered, moments, one.measured.crop)
-  const book = textbook(tools, shots, at(`${series.name}-textbook.png`)) ? whole(at(`${series.name}-textbook.png`), truth) : '–'
-  const cells = [
-    series.what,
-    book,
-    whole(at(`${series.name}-blend.png`), truth),
-    whole(at(`${series.name}-auto.png`), truth),
-    pair(measure(best, moments, one.measured.crop, 0)),
-    pair(blend.measured),
-    pair(one.measured),
-    numbers(singles_dB),
-    numbers(blend.measured.moved_dB),
-    numbers(one.measured.moved_dB),
-    String(one.measured.parts),
-  ]
-  rows.push(`| ${cells.join(' | ')} |`)
+  rows.push(await landscapeRow(tools, { what: series.what, shots, truth: path.join(shots, 'truth'), at: (name) => at(`${series.name}-${name}`) }))
   console.log(rows.at(-1))
 }
 if (!only) {
-  const titles = [
-    'series',
-    'whole: textbook',
-    'blended',
-    'one moment',
-    'still: best windows',
-    'blended',
-    'one moment',
-    'moved: best single frame',
-    'blended',
-    'one moment',
-    'parts',
-  ]
   writeFileSync(
     'docs/landscapes.md',
     `# Landscapes
@@ -178,9 +83,6 @@ best frame of every window of 9 px, chosen by peeking at the truth. What moved: 
 the single frame that is best there. *Blended*: \`--moving blend\`, *one moment*: as it is without a word. *Parts*: how many were shown from one
 frame; in still series none may be.
 
-| ${titles.join(' | ')} |
-|${' --- |'.repeat(titles.length)}
-${rows.join('\n')}
-`,
+${landscapeTable(rows)}`,
   )
 }

@@ -29,8 +29,7 @@ export class BandAccumulator implements Accumulator {
   /** The frame's three pyramids, the finest first, and the energies of its bands, which become its weights. */
   private readonly frame: Triple[]
   private readonly weights: Slab[]
-  /** For one plane of energies at a time; before there are any, the frame's samples lie here, and on over the weights. */
-  private readonly scratch: Slab
+  /** Of each band; of the finest, means. */
   private readonly sums: Triple[]
   private readonly totals: Slab[]
   private readonly focus: FocusMap
@@ -59,25 +58,26 @@ export class BandAccumulator implements Accumulator {
     this.warper = new FrameWarper(space, width, height)
     this.pyramids = new Pyramids(space)
     const sizes = sizesOf(width, height, this.levels)
-    const triples = (finest: 2 | 4) =>
+    const triples = () =>
       sizes.map(([w, h], level): Triple => {
-        const plane = () => space.plane(w, h, level === 0 ? finest : 4)
+        const plane = () => space.plane(w, h, level === 0 ? 2 : 4)
         return [plane(), plane(), plane()]
       })
     // Frames lie together: the picture is delivered where they were.
-    this.frame = triples(2)
-    this.sums = triples(4)
+    this.frame = triples()
+    this.sums = triples()
     this.totals = sizes.map(([w, h]) => space.plane(w, h))
-    this.scratch = space.plane(width, height)
     this.weights = sizes.map(([w, h]) => space.plane(w, h))
+    // Before there are weights, the frame's samples lie there: those of 16 bits and a little beyond.
+    space.bytes(Math.max(0, this.weights[0].at + 6 * width * height + 64 - space.bytes(0)))
     this.focus = new FocusMap(space, ...sizes[1])
     if (options.heldBack) this.one = new OneFrame(space, width, options.heldBack)
     if (tuning.prefer === 'near' || tuning.prefer === 'far') this.second = new SecondDepths(space, sizes.slice(0, this.levels))
   }
 
   add({ index, samples, motion, bend, gain }: SeriesFrame): void {
-    const { frame, pyramids, levels, weighing } = this
-    this.warper.warp(samples, { motion, bend, gain }, this.scratch.at, frame[0])
+    const { frame, pyramids, levels, weighing, weights } = this
+    this.warper.warp(samples, { motion, bend, gain }, weights[0].at, frame[0])
     this.quiet = quietOf(gain)
     this.one?.begin(index)
     for (let level = 0; level < levels; level++)
@@ -90,7 +90,7 @@ export class BandAccumulator implements Accumulator {
   addAgain({ index, samples, motion, bend, gain }: SeriesFrame): void {
     const { frame, pyramids, space, weights, sums, totals } = this
     this.again ??= new SecondPass(space, pyramids, sums[0], totals[0], this.focus.peaks(this.noise!))
-    this.warper.warp(samples, { motion, bend, gain }, this.scratch.at, frame[0])
+    this.warper.warp(samples, { motion, bend, gain }, weights[0].at, frame[0])
     for (let channel = 0; channel < 3; channel++) pyramids.reduce(frame[0][channel], frame[1][channel])
     this.again.weigh(index, weights[0])
     this.one?.begin(index)
@@ -119,9 +119,11 @@ export class BandAccumulator implements Accumulator {
     const { width, height } = this.options
     const out = this.frame[0][0].at
     if (this.options.tuning?.finest) {
-      const [one, other] = [this.weights[0], { ...this.weights[0], at: this.scratch.at }]
-      this.again?.settle([one, other, { ...one, at: out }])
-      raiseFinest(this.space, this.pyramids, this.sums[0], this.totals[0], this.noise!, [one, other])
+      // The frames are not needed any more: two planes go where they lay.
+      const [one] = this.weights
+      const other = { ...one, at: out }
+      this.again?.settle([one, other, { ...one, at: out + 4 * one.stride * height + 64 }])
+      raiseFinest(this.space, this.pyramids, this.sums[0], this.noise!, [one, other])
     }
     this.pyramids.deliver(this.sums, this.totals, out)
     const samples = new Uint16Array(this.space.kernels.buffer(), out, width * height * 3)
@@ -132,14 +134,15 @@ export class BandAccumulator implements Accumulator {
 
   /** Energy of a band, smoothed so many times, in the level's plane of weights. */
   private measure(level: number, smoothings: number): void {
-    const { pyramids, frame, weights } = this
-    const planes = [weights[level], { ...weights[level], at: this.scratch.at }]
-    let now = smoothings % 2
-    pyramids.energy(frame[level], frame[level + 1], planes[now])
-    if (level === 0) this.noise ??= noiseOf(this.space.view(planes[now]), planes[now].stride, planes[now].height, planes[now].width)
+    const { pyramids, frame } = this
+    const plane = this.weights[level]
+    if (level === 0 && this.noise === undefined) {
+      pyramids.energy(frame[0], frame[1], plane, 0)
+      this.noise = noiseOf(this.space.view(plane), plane.stride, plane.height, plane.width)
+    }
+    pyramids.energy(frame[level], frame[level + 1], plane, smoothings)
     // A dark frame's noise is brought up with it.
-    if (this.quiet !== 1) pyramids.raise(planes[now], { scale: this.quiet, least: 0, power: 1 })
-    for (let k = 0; k < smoothings; k++, now = 1 - now) pyramids.smooth(planes[now], planes[1 - now])
+    if (this.quiet !== 1) pyramids.raise(plane, { scale: this.quiet, least: 0, power: 1 })
   }
 
   /**
@@ -149,6 +152,12 @@ export class BandAccumulator implements Accumulator {
   private raising(decision: number): Raising {
     const least = this.quiet ** (1 / decision)
     return { scale: least / (this.noise! * (this.options.tuning?.floor ?? 1)), least, power: decision }
+  }
+
+  private addBand(level: number, raised: Raising): void {
+    const { pyramids, frame, weights, sums, totals } = this
+    const add = level === 0 ? 'average' : 'accumulate'
+    pyramids[add](frame[level], frame[level + 1], weights[level], raised, sums[level], totals[level], this.begun)
   }
 
   private weighBands({ smoothings, coarserShare, decision }: BandWeighing, index: number): void {
@@ -166,15 +175,7 @@ export class BandAccumulator implements Accumulator {
       this.one?.holdRaised(level, weights[level], raised)
       // The last band's weights serve what remains above it too.
       if (level === levels - 1) pyramids.raise(weights[level], raised)
-      pyramids.accumulate(
-        frame[level],
-        frame[level + 1],
-        weights[level],
-        level === levels - 1 ? AS_IT_IS : raised,
-        sums[level],
-        totals[level],
-        this.begun,
-      )
+      this.addBand(level, level === levels - 1 ? AS_IT_IS : raised)
     }
     pyramids.reduce(weights[levels - 1], weights[levels])
     this.one?.hold(levels, weights[levels])
@@ -197,7 +198,7 @@ export class BandAccumulator implements Accumulator {
     for (let level = 0; level < levels; level++) {
       pyramids.reduce(weights[level], weights[level + 1])
       this.one?.hold(level + 1, weights[level + 1])
-      pyramids.accumulate(frame[level], frame[level + 1], weights[level], AS_IT_IS, sums[level], totals[level], this.begun)
+      this.addBand(level, AS_IT_IS)
     }
     pyramids.accumulateTop(frame[levels], weights[levels], sums[levels], totals[levels], this.begun)
   }

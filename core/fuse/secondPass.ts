@@ -1,6 +1,7 @@
 import type { Plane } from '../raster'
 import type { Slab, Workspace } from '../raster/kernels'
-import type { Pyramids, Triple } from './pyramids'
+import { inSteps } from './finest'
+import { MEAN_STEPS, type Pyramids, type Triple } from './pyramids'
 
 /**
  * How much a frame's finest band counts by how many slices it lies from the depth, at 0, ½, 1 …, straight in between, 0 beyond the last. The near ones
@@ -20,38 +21,36 @@ const WEIGHTS = Float32Array.from({ length: (BY_HALF_SLICES.length * STEPS) / 2 
 const STEP_slices = 1.5
 /** Where weights sum to less, the slices that would count are missing. */
 const LEAST_SUM = 0.3
-/** The first pass's band is kept in 16 bits, from −2 to 2. */
-const KEPT_STEPS = 16_383
+/** Sums of a few bands, each by half at the most, are kept in whole steps of 1. */
+const SUM_STEPS = 16_383
 const SMOOTHINGS = 2
 /** A depth that no frame is near: all weigh nothing. */
 const NO_DEPTH = -1e4
 
 /**
  * The finest band once more, when the depth is known: each frame counts by how many slices it lies from the depth there, the ones beyond the nearest less
- * than nothing. Taken where it has no less detail than what the first pass came to; where it has less, the depth was wrong. The first pass's sums are
- * kept in 16 bits, and their planes are summed in once more.
+ * than nothing. Taken where it has no less detail than what the first pass came to; where it has less, the depth was wrong.
  */
 export class SecondPass {
-  private readonly kept: Triple
+  private readonly sums: Triple
   private readonly depth: Plane
   private begun = false
 
-  /** @param depth half the size, in frames, as the peaks tell it */
+  /**
+   * @param means what the first pass came to
+   * @param total a plane of the finest size for the sum of the weights; what is in it is not needed any more
+   * @param depth half the size, in frames, as the peaks tell it
+   */
   constructor(
     private readonly space: Workspace,
     private readonly pyramids: Pyramids,
-    private readonly sums: Triple,
+    private readonly means: Triple,
     private readonly total: Slab,
     depth: Plane,
   ) {
     const { width, height } = total
-    this.kept = [space.plane(width, height, 2), space.plane(width, height, 2), space.plane(width, height, 2)]
+    this.sums = [space.plane(width, height, 2), space.plane(width, height, 2), space.plane(width, height, 2)]
     this.depth = evenOnly(depth)
-    const weights = space.view(total)
-    sums.forEach((slab, channel) => {
-      const [from, to] = [space.view(slab), this.keptOf(channel)]
-      for (let i = 0; i < from.length; i++) to[i] = weights[i] > 0 ? Math.round((KEPT_STEPS * from[i]) / weights[i]) : 0
-    })
   }
 
   /** Weighs frame `index`, in `weights`, a plane of the finest size. */
@@ -70,28 +69,28 @@ export class SecondPass {
 
   /** Adds a frame's finest band as it was weighed. */
   add(fine: Triple, coarse: Triple, weights: Slab): void {
-    this.pyramids.accumulate(fine, coarse, weights, { scale: 1, least: 0, power: 0 }, this.sums, this.total, this.begun)
+    this.pyramids.average(fine, coarse, weights, { scale: 1, least: 0, power: 0 }, this.sums, this.total, this.begun, SUM_STEPS)
     this.begun = true
   }
 
-  /** Leaves in the sums, each of weight 1, what serves: the second pass's band or the first's. Computes in three planes of the finest size. */
+  /** Leaves in the means what serves: the second pass's band or the first's. Computes in three planes of the finest size. */
   settle([a, b, c]: [Slab, Slab, Slab]): void {
     const [before, after] = [this.space.view(a), this.space.view(b)]
     const weights = this.space.view(this.total)
-    const bands = this.sums.map((slab) => this.space.view(slab))
-    const kept = this.sums.map((_, channel) => this.keptOf(channel))
+    const [means, sums] = [this.means, this.sums].map((triple) => triple.map((slab) => this.space.steps(slab)))
+    // What a sum comes to, in the steps of means.
+    const factor = (i: number) => (weights[i] > LEAST_SUM ? (GAIN * MEAN_STEPS) / (SUM_STEPS * weights[i]) : 0)
     for (let i = 0; i < weights.length; i++) {
-      const [part, own] = [1 / KEPT_STEPS, weights[i] > LEAST_SUM ? GAIN / weights[i] : 0]
-      before[i] = part * part * (kept[0][i] ** 2 + kept[1][i] ** 2 + kept[2][i] ** 2)
-      after[i] = own * own * (bands[0][i] ** 2 + bands[1][i] ** 2 + bands[2][i] ** 2)
+      const own = factor(i)
+      before[i] = means[0][i] ** 2 + means[1][i] ** 2 + means[2][i] ** 2
+      after[i] = own * own * (sums[0][i] ** 2 + sums[1][i] ** 2 + sums[2][i] ** 2)
     }
     const was = this.space.view(this.smoothed(a, c))
     const is = this.space.view(this.smoothed(b, c))
     for (let i = 0; i < weights.length; i++) {
-      const second = weights[i] > LEAST_SUM && is[i] >= was[i]
-      for (let channel = 0; channel < 3; channel++)
-        bands[channel][i] = second ? (GAIN * bands[channel][i]) / weights[i] : kept[channel][i] / KEPT_STEPS
-      weights[i] = 1
+      if (!(weights[i] > LEAST_SUM && is[i] >= was[i])) continue
+      const own = factor(i)
+      for (let channel = 0; channel < 3; channel++) means[channel][i] = inSteps(own * sums[channel][i])
     }
   }
 
@@ -102,11 +101,6 @@ export class SecondPass {
       this.pyramids.smooth(spare, plane)
     }
     return plane
-  }
-
-  private keptOf(channel: number): Int16Array {
-    const { at, stride, height } = this.kept[channel]
-    return new Int16Array(this.space.kernels.buffer(), at, stride * height)
   }
 }
 

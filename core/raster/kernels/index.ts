@@ -1,6 +1,6 @@
 export { FrameWarper, heldFor, warpPart, type FrameSamples, type Laying } from './frameWarper'
 export { DARKEST_exponent, FADE_steps, operationWords, PIECES_bits, TONE_steps, type Operation } from './finishing'
-export { createMemory, TwinKernels, WasmKernels, type KernelName, type Kernels } from './kernels'
+export { createMemory, MOST_SMOOTHINGS, TwinKernels, WasmKernels, type KernelName, type Kernels } from './kernels'
 export { createBoard, serveKernels, TeamKernels } from './team'
 export { POINT, POINTS_EACH } from './twin/align'
 export { lightOf } from './twin/samples'

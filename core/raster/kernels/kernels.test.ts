@@ -11,6 +11,13 @@ function levels(space: Workspace, { width, height, seed }: Size, bytes: 2 | 4) {
   return { fine, coarse, band }
 }
 
+/** A plane of whole steps with a sign, of 16 bits. */
+function means(space: Workspace, width: number, height: number, seed: number) {
+  const slab = fill(space, width, height, seed, 2)
+  space.steps(slab).forEach((value, i, all) => (all[i] = value / 2))
+  return slab
+}
+
 /** A bend that goes from nothing at the upper left to so many px at the lower right. */
 function bentBy(most_px: number, width: number, height: number): Bend {
   const corners = Float32Array.of(0, most_px / 2, most_px / 2, most_px)
@@ -79,7 +86,7 @@ describe('the compiled kernels do what the plain ones do, at every size', () => 
         both('energy', width, (space) => {
           const { band } = levels(space, facts, bytes)
           const out = space.plane(width, height)
-          return { args: [...band, out.at], rows: height, out: [out] }
+          return { args: [...band, height, seed % 5, out.at], rows: height, out: [out] }
         }),
       )
       for (const [power, begun] of [
@@ -87,13 +94,17 @@ describe('the compiled kernels do what the plain ones do, at every size', () => 
         [3, 0],
       ])
         expectAlike(
-          both('accumulate', width, (space) => {
-            const { band } = levels(space, facts, bytes)
-            const [weight, ...out] = [6, 7, 8, 9, 10].map((k) => fill(space, width, height, seed + k))
-            return { args: [...band, weight.at, 2.5, 0.7, power, ...at(out), begun], rows: height, out }
+          both(bytes === 2 ? 'average' : 'accumulate', width, (space) => {
+            const { fine, coarse } = levels(space, facts, bytes)
+            const band = [...at(fine), fine[0].stride, ...at(coarse), coarse[0].stride, coarse[0].height, width]
+            const [weight, total] = [6, 7].map((k) => fill(space, width, height, seed + k))
+            const out = [8, 9, 10].map((k) => (bytes === 2 ? means(space, width, height, seed + k) : fill(space, width, height, seed + k)))
+            const kept = bytes === 2 ? [total.at, 20_000, seed % 2, begun] : [total.at, begun]
+            return { args: [...band, weight.at, 2.5, 0.7, power, ...at(out), ...kept], rows: height, out: [...out, total], signed: true }
           }),
-          // A weight of up to 3.5^3 multiplies the rounding of the small difference beside it.
-          4e-6 * Math.max(1, 3.5 ** power),
+          // A weight of up to 3.5^3 multiplies the rounding of the small difference beside it; whole steps may be rounded to either side.
+          bytes === 2 ? 1.01 : 4e-6 * Math.max(1, 3.5 ** power),
+          bytes === 2,
         )
     }),
   )
@@ -154,10 +165,9 @@ describe('the compiled kernels do what the plain ones do, at every size', () => 
       )
       const [twin, compiled] = both('deliver', width, (space) => {
         const { coarse } = levels(space, facts, 4)
-        const sums = [6, 7, 8].map((k) => fill(space, width, height, seed + k))
-        const total = above(space, 9)
+        const finest = [6, 7, 8].map((k) => means(space, width, height, seed + k))
         const out = { ...space.plane(width * 3, height, 2), stride: width * 3 }
-        const args = [...at(coarse), coarse[0].stride, coarse[0].height, ...at(sums), total.at, total.stride, width, out.at]
+        const args = [...at(coarse), coarse[0].stride, coarse[0].height, ...at(finest), finest[0].stride, width, 32_767, out.at]
         return { args, rows: height, out: [out] }
       })
       twin.forEach((value, i) => expect(Math.abs(value - compiled[i])).toBeLessThanOrEqual(1))

@@ -9,6 +9,7 @@ const IN_ROWS = new Set<string>([
   'smooth',
   'energy',
   'accumulate',
+  'average',
   'collapse',
   'deliver',
   'finishRows',
@@ -41,6 +42,11 @@ const ROWS_AT = 4096
 
 const FIRST_PAGES = 16
 
+/** Energies are smoothed so many times at the most, each in five rows of its own. */
+export const MOST_SMOOTHINGS = 4
+/** Three of half the width that are expanded, and one to blend in. */
+const MOST_ROWS = 3 + 5 * MOST_SMOOTHINGS
+
 /** Memory that threads may share, of up to `most_MB`; 4096 is as much as there can be. */
 export function createMemory(most_MB = 4096): WebAssembly.Memory {
   const maximum = Math.min(PAGE, Math.max(FIRST_PAGES, Math.floor((most_MB * 2 ** 20) / PAGE)))
@@ -64,8 +70,8 @@ export abstract class RowKeeping {
   constructor(readonly parts: number) {}
 
   widen(width: number): void {
-    // Three channels of f32, padded, with room at both ends.
-    this.rowsBytes = (Math.ceil(width / 8) * 8 + 64) * 12 + 512
+    // Rows of f32, padded, with room at both ends.
+    this.rowsBytes = (Math.ceil(width / 8) * 8 + 64) * 4 * MOST_ROWS + 512
     this.reserve(this.begin)
   }
 

@@ -7,6 +7,8 @@ export interface Call {
   rows: number
   /** Planes that the kernel writes. */
   out?: Slab[]
+  /** Whether whole ones of 16 bits have a sign. */
+  signed?: boolean
   /** Other places it writes, and how many f64 there. */
   sums?: [number, number]
   /** Told of the memory after the kernel has run, before it is compared. */
@@ -17,16 +19,17 @@ export interface Call {
 export function both(name: KernelName, width: number, prepare: (space: Workspace) => Call): number[][] {
   return [new TwinKernels(), new WasmKernels()].map((kernels) => {
     const space = new Workspace(kernels, width)
-    const { args, rows, out = [], sums, after } = prepare(space)
+    const { args, rows, out = [], signed, sums, after } = prepare(space)
     kernels.run(name, args, rows)
     after?.(kernels.buffer())
-    const planes = out.flatMap((slab) => [...(slab.bytes === 2 ? wholeOf(space, slab) : space.copy(slab))])
+    const planes = out.flatMap((slab) => [...(slab.bytes === 2 ? wholeOf(space, slab, signed) : space.copy(slab))])
     return sums ? [...planes, ...new Float64Array(kernels.buffer(), ...sums)] : planes
   })
 }
 
-function wholeOf(space: Workspace, { at, width, height, stride }: Slab): number[] {
-  const values = new Uint16Array(space.kernels.buffer(), at, stride * height)
+function wholeOf(space: Workspace, slab: Slab, signed = false): number[] {
+  const { at, width, height, stride } = slab
+  const values = signed ? space.steps(slab) : new Uint16Array(space.kernels.buffer(), at, stride * height)
   return Array.from({ length: width * height }, (_, i) => values[Math.floor(i / width) * stride + (i % width)])
 }
 
@@ -43,11 +46,13 @@ export function fill(space: Workspace, width: number, height: number, seed: numb
   return slab
 }
 
-export function expectAlike([twin, compiled]: number[][], relative = 4e-6) {
+/** Alike within a part of the value, or, where `absolute`, within so much. */
+export function expectAlike([twin, compiled]: number[][], relative = 4e-6, absolute = false) {
   expect(compiled).toHaveLength(twin.length)
   twin.forEach((value, i) => {
     if (Number.isNaN(value) && Number.isNaN(compiled[i])) return
-    if (!(Math.abs(compiled[i] - value) <= relative * Math.max(1, Math.abs(value)))) throw new Error(`place ${i}: ${compiled[i]} and ${value}`)
+    if (!(Math.abs(compiled[i] - value) <= relative * (absolute ? 1 : Math.max(1, Math.abs(value)))))
+      throw new Error(`place ${i}: ${compiled[i]} and ${value}`)
   })
 }
 

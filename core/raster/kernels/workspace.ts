@@ -48,6 +48,11 @@ export class Workspace {
     return new Float32Array(this.kernels.buffer(), at, stride * height)
   }
 
+  /** The same of a plane of whole numbers of 16 bits, with a sign. */
+  steps({ at, stride, height }: Slab): Int16Array {
+    return new Int16Array(this.kernels.buffer(), at, stride * height)
+  }
+
   /** A copy of a plane of f32 without its padding. */
   copy(slab: Slab): Float32Array {
     const { width, height, stride } = slab

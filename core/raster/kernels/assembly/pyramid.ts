@@ -88,14 +88,30 @@ export function expand(
   }
 }
 
+/** Five rows smoothed into one, which goes to `out`; `line` is a row of the part's own. */
+@inline export function smoothRow(r0: usize, r1: usize, r2: usize, r3: usize, r4: usize, line: usize, width: i32, out: usize): void {
+  blendDown<f32>(r0, r1, r2, r3, r4, line, width)
+  const last = line + (<usize>(width - 1) << 2)
+  for (let k: usize = 4; k <= 8; k += 4) {
+    store<f32>(line - k, load<f32>(line))
+    store<f32>(last + k, load<f32>(last))
+  }
+  const end = line - 8 + (<usize>width << 2)
+  let o = out
+  for (let i = line - 8; i < end; i += 32, o += 32) {
+    v128.store(o, blend5(v128.load(i), v128.load(i, 4), v128.load(i, 8), v128.load(i, 12), v128.load(i, 16)))
+    v128.store(o, blend5(v128.load(i, 16), v128.load(i, 20), v128.load(i, 24), v128.load(i, 28), v128.load(i, 32)), 16)
+  }
+}
+
 /** Binomial smoothing 1 4 6 4 1 (a Gaussian of σ = 1), edges repeated. */
 export function smooth(
   source: usize, stride: i32, width: i32, height: i32, target: usize, rows: usize, rowsBytes: i32, part: i32, from: i32, to: i32,
 ): void {
   const line = rowOf(rows, rowsBytes, part)
   const bytes = <usize>stride << 2
-  for (let y = from; y < to; y++) {
-    blendDown<f32>(
+  for (let y = from; y < to; y++)
+    smoothRow(
       source + <usize>clampIndex(y - 2, height) * bytes,
       source + <usize>clampIndex(y - 1, height) * bytes,
       source + <usize>y * bytes,
@@ -103,20 +119,8 @@ export function smooth(
       source + <usize>clampIndex(y + 2, height) * bytes,
       line,
       width,
+      target + <usize>y * bytes,
     )
-    const last = line + (<usize>(width - 1) << 2)
-    for (let k: usize = 4; k <= 8; k += 4) {
-      store<f32>(line - k, load<f32>(line))
-      store<f32>(last + k, load<f32>(last))
-    }
-    const out = target + <usize>y * bytes
-    const end = line - 8 + (<usize>width << 2)
-    let o = out
-    for (let i = line - 8; i < end; i += 32, o += 32) {
-      v128.store(o, blend5(v128.load(i), v128.load(i, 4), v128.load(i, 8), v128.load(i, 12), v128.load(i, 16)))
-      v128.store(o, blend5(v128.load(i, 16), v128.load(i, 20), v128.load(i, 24), v128.load(i, 28), v128.load(i, 32)), 16)
-    }
-  }
 }
 
 /** Light below which noise no longer falls. */

@@ -9,7 +9,6 @@ export function accumulate(
   red: number,
   green: number,
   blue: number,
-  bytes: number,
   stride: number,
   coarseRed: number,
   coarseGreen: number,
@@ -32,7 +31,7 @@ export function accumulate(
   from: number,
   to: number,
 ): void {
-  const fine = [red, green, blue].map((at) => reader(memory, at, bytes))
+  const fine = [red, green, blue].map((at) => floats(memory, at))
   const coarse = [coarseRed, coarseGreen, coarseBlue].map((at) => expanded(floats(memory, at), coarseStride, (width + 1) >> 1, coarseHeight))
   const sums = [sumRed, sumGreen, sumBlue].map((at) => floats(memory, at))
   const [energies, totals] = [floats(memory, weight), floats(memory, total)]
@@ -40,7 +39,58 @@ export function accumulate(
     for (let x = 0, o = y * stride; x < width; x++, o++) {
       const here = weightOf(energies[o], scale, least, power)
       totals[o] = (begun ? totals[o] : 0) + here
-      for (let c = 0; c < 3; c++) sums[c][o] = (begun ? sums[c][o] : 0) + here * (fine[c](o) - coarse[c](x, y))
+      for (let c = 0; c < 3; c++) sums[c][o] = (begun ? sums[c][o] : 0) + here * (fine[c][o] - coarse[c](x, y))
+    }
+  }
+}
+
+/**
+ * The same for the finest band, whose planes are of 16 bits, and of which no sums are kept but weighted means, in `steps` of 1; or, where `sum`, sums
+ * that stay small. They take half the room, and a step is far less than noise.
+ */
+export function average(
+  memory: ArrayBuffer,
+  red: number,
+  green: number,
+  blue: number,
+  stride: number,
+  coarseRed: number,
+  coarseGreen: number,
+  coarseBlue: number,
+  coarseStride: number,
+  coarseHeight: number,
+  width: number,
+  weight: number,
+  scale: number,
+  least: number,
+  power: number,
+  meanRed: number,
+  meanGreen: number,
+  meanBlue: number,
+  total: number,
+  steps: number,
+  sum: number,
+  begun: number,
+  _rows: number,
+  _rowsBytes: number,
+  _part: number,
+  from: number,
+  to: number,
+): void {
+  const fine = [red, green, blue].map((at) => reader(memory, at, 2))
+  const coarse = [coarseRed, coarseGreen, coarseBlue].map((at) => expanded(floats(memory, at), coarseStride, (width + 1) >> 1, coarseHeight))
+  const means = [meanRed, meanGreen, meanBlue].map((at) => new Int16Array(memory, at))
+  const [energies, totals] = [floats(memory, weight), floats(memory, total)]
+  for (let y = from; y < to; y++) {
+    for (let x = 0, o = y * stride; x < width; x++, o++) {
+      const here = weightOf(energies[o], scale, least, power)
+      totals[o] = (begun ? totals[o] : 0) + here
+      const share = totals[o] > 0 ? here / totals[o] : 0
+      for (let c = 0; c < 3; c++) {
+        const kept = begun ? means[c][o] * (sum ? 1 : 1 - share) : 0
+        const coming = steps * (sum ? here : share) * (fine[c](o) - coarse[c](x, y))
+        means[c][o] = Math.min(32767, Math.max(-32768, Math.round(kept + coming)))
+      }
     }
   }
 }
@@ -132,7 +182,7 @@ export function collapse(
   }
 }
 
-/** The finest level put together, as interleaved 16-bit samples, clipped to the range. */
+/** The finest level put together from its means (see `average`), as interleaved 16-bit samples, clipped to the range. */
 export function deliver(
   memory: ArrayBuffer,
   coarseRed: number,
@@ -140,12 +190,12 @@ export function deliver(
   coarseBlue: number,
   coarseStride: number,
   coarseHeight: number,
-  sumRed: number,
-  sumGreen: number,
-  sumBlue: number,
-  total: number,
+  meanRed: number,
+  meanGreen: number,
+  meanBlue: number,
   stride: number,
   width: number,
+  steps: number,
   out: number,
   _rows: number,
   _rowsBytes: number,
@@ -154,11 +204,10 @@ export function deliver(
   to: number,
 ): void {
   const coarse = [coarseRed, coarseGreen, coarseBlue].map((at) => expanded(floats(memory, at), coarseStride, (width + 1) >> 1, coarseHeight))
-  const sums = [sumRed, sumGreen, sumBlue].map((at) => floats(memory, at))
-  const totals = floats(memory, total)
+  const means = [meanRed, meanGreen, meanBlue].map((at) => new Int16Array(memory, at))
   const samples = new Uint16Array(memory, out)
   for (let y = from; y < to; y++) {
     for (let x = 0, o = y * stride, s = y * width * 3; x < width; x++, o++)
-      for (let c = 0; c < 3; c++, s++) samples[s] = Math.min(65535, Math.max(0, (sums[c][o] / totals[o] + coarse[c](x, y)) * 65535 + 0.5))
+      for (let c = 0; c < 3; c++, s++) samples[s] = Math.min(65535, Math.max(0, (means[c][o] / steps + coarse[c](x, y)) * 65535 + 0.5))
   }
 }
