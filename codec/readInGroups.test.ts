@@ -30,3 +30,19 @@ test('a file that cannot be read ends it with what is wrong, and no file after i
   await expect(all()).rejects.toThrow('f_1.jpg is damaged')
   expect(touched.length).toBeLessThanOrEqual(4)
 })
+
+test('the next group is read while the one before it is worked on', async () => {
+  const begun: string[] = []
+  const read = (file: string) => {
+    begun.push(file)
+    return Promise.resolve(file)
+  }
+  const reading = readInGroups(files, read)
+  const { value: first } = await reading.next()
+  const group = begun.length / 2
+  expect(first).toBe(files[0])
+  expect(begun).toEqual(files.slice(0, 2 * group))
+  // Whoever stops there is not told of a file that is damaged further on.
+  await reading.return(undefined)
+  expect(begun).toHaveLength(2 * group)
+})

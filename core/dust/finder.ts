@@ -43,9 +43,10 @@ const LEAST_DIP = 0.045
  * say so as steadily as this. What else looks like one explains up to a quarter and is half as steady at the most.
  */
 const LEAST = { dark: 0.16, explained: 0.35, steady: 45 }
-/** A first look takes every second place, and half of all that is enough; the last takes all of them. */
+/** A first look takes every second place, and half of all that is enough; the last takes all of them, and goes on where a few rounds come near. */
 const FIRST = { rounds: 3, every: 2, share: 0.5 }
 const LAST = { rounds: 12, every: 1, share: 1 }
+const NEARLY = { rounds: 3, share: 0.8 }
 /** Frames far from each other differ in focus as well: where the near ones tell enough, only they tell the shade. */
 const NEAR = { ...LAST, farthest: 2 }
 /** What has less than this part of the least after one round has no more later. */
@@ -147,13 +148,20 @@ function lookAt(field: SensorField, disc: Disc, { rounds, every, share, farthest
   const darkness = () => rings.level(INNER * disc.radius_px)
   look.settle(1)
   if (darkness() < FAINT * LEAST.dark) return undefined
-  look.settle(rounds - 1)
-  const dark = darkness()
-  const radius_px = rings.halfRadius(dark)
-  if (radius_px > MOST_RADIUS * field.width) return undefined
-  const { explained, steady } = look.evidence()
-  if (dark < share * LEAST.dark || explained < share * LEAST.explained || steady < share * LEAST.steady) return undefined
-  return { look, disc: { x: rings.x, y: rings.y, radius_px } }
+  const radius_px = () => rings.halfRadius(darkness())
+  const isOne = (least: number) => {
+    if (darkness() < least * LEAST.dark || radius_px() > MOST_RADIUS * field.width) return false
+    const { explained, steady } = look.evidence()
+    return explained >= least * LEAST.explained && steady >= least * LEAST.steady
+  }
+  const few = Math.min(rounds, NEARLY.rounds)
+  look.settle(few - 1)
+  if (!isOne(Math.min(share, NEARLY.share))) return undefined
+  if (few < rounds) {
+    look.settle(rounds - few)
+    if (!isOne(share)) return undefined
+  }
+  return { look, disc: { x: rings.x, y: rings.y, radius_px: radius_px() } }
 }
 
 /** What is looked at of a disc: its rim, and as much beside it. */

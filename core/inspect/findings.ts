@@ -18,6 +18,9 @@ export interface Evidence {
 /** A frame's picture of a place may be this much less sharp than the fused one, in parts of what is mended there. */
 const LOSS = 0.25
 
+/** It shows nothing whole where it lacks more than this part of the picture's own detail: where a part moved while it was sharpest, others lack half. */
+const LACKING = 0.6
+
 /** All noise beside what the finest detail has of it: white noise between smoothings of σ = 1 and 1.7 px keeps a 38th; JPEG leaves less. */
 const NOISE_ALL = 20
 
@@ -68,8 +71,9 @@ export function isSafe(rectangle: Rectangle, frame: number, mended: number, { gr
   const cells = cellsOf(rectangle, grid)
   // One frame has the noise that the mean of several has not.
   if (mended < NOISE_ALL * noise * cells.length) return false
+  const own = cells.reduce((sum, cell) => sum + Math.max(0, fused[cell] - noise), 0)
   const lost = cells.reduce((sum, cell) => sum + Math.max(0, fused[cell] - noise - 1.1 * detail[frame][cell]), 0)
-  return lost < LOSS * mended
+  return lost < LOSS * mended && lost <= LACKING * own
 }
 
 /** How far the picture differs from a frame in each cell, beyond blur: mean squares, a quarter of the size. */

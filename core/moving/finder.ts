@@ -16,7 +16,7 @@ const WIDEST_px = 1000
 
 /** How surely parts have to have moved by themselves; where it is asked for, less is enough. */
 const CERTAINTIES: Record<Exclude<Moving, 'blend'>, Certainty> = {
-  auto: { sure_px: 3, likely_px: 1.5, leastShare: 0.0003, leastOfPart: 0.035 },
+  auto: { sure_px: 3, likely_px: 1.5, leastShare: 0.0003, leastOfPart: 0.02 },
   one: { sure_px: 2, likely_px: 1, leastShare: 0.0001, leastOfPart: 0.02 },
 }
 /** Only where something moved on more of the picture than this between two frames is the series looked at, unless asked for: the look takes time. */
