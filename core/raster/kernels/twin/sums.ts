@@ -83,16 +83,28 @@ export function average(
   const [energies, totals] = [floats(memory, weight), floats(memory, total)]
   for (let y = from; y < to; y++) {
     for (let x = 0, o = y * stride; x < width; x++, o++) {
-      const here = weightOf(energies[o], scale, least, power)
+      const here = fround(weightOf(energies[o], scale, least, power))
       totals[o] = (begun ? totals[o] : 0) + here
-      const share = totals[o] > 0 ? here / totals[o] : 0
+      // In 32 bits, as the compiled kernel: a whole step to another side would show as two of 65536.
+      const keep = sum ? 1 : fround(1 - fround(here / Math.max(totals[o], LEAST_TOTAL)))
+      const more = fround(steps * (sum ? here : fround(1 - keep)))
       for (let c = 0; c < 3; c++) {
-        const kept = begun ? means[c][o] * (sum ? 1 : 1 - share) : 0
-        const coming = steps * (sum ? here : share) * (fine[c](o) - coarse[c](x, y))
-        means[c][o] = Math.min(32767, Math.max(-32768, Math.round(kept + coming)))
+        const coming = fround(fround(fround(fine[c](o)) - fround(coarse[c](x, y))) * more)
+        const value = begun ? fround(coming + fround(means[c][o] * keep)) : coming
+        means[c][o] = Math.min(32767, Math.max(-32768, nearestEven(value)))
       }
     }
   }
+}
+
+const { fround } = Math
+/** Beside nothing at all a weight counts whole. */
+const LEAST_TOTAL = 2 ** -126
+
+/** The nearest whole number; of two the even one. */
+function nearestEven(value: number): number {
+  const whole = Math.round(value)
+  return whole - value === 0.5 && whole % 2 !== 0 ? whole - 1 : whole
 }
 
 /** The same for what remains at the top of the pyramid: sums += weight × plane. */
