@@ -36,8 +36,8 @@ async function fuse({ shots, at, options = [] }: Shot, moving: Moving, moments: 
 /** A fused picture against the moments; it is fitted to their light first. */
 function measure(picture: Picture, moments: Picture[], crop: Rectangle, parts: number): Measured {
   const truths = moments.map((moment) => cutOut(moment, crop))
-  const own = fitted(picture, truths[0])
   const { regions, still } = regionsIn(moments, crop)
+  const own = fitted(picture, truths[0], still)
   const errors = truths.map((truth) => errorsOf(own, truth))
   return {
     still_dB: psnr_dB(errors[0], still),
@@ -53,8 +53,8 @@ const regionsIn = (moments: Picture[], crop: Rectangle) => movedRegions(moments.
 /** The best frame of each window, and for each part that moved the best single frame, at its own moment. */
 function bestOfFrames(frames: Picture[], moments: Picture[], crop: Rectangle): { oracle: Picture; singles_dB: number[] } {
   const truths = moments.map((moment) => cutOut(moment, crop))
-  const own = frames.map((frame) => fitted(cutOut(frame, crop), truths[0]))
-  const { regions } = regionsIn(moments, crop)
+  const { regions, still } = regionsIn(moments, crop)
+  const own = frames.map((frame) => fitted(cutOut(frame, crop), truths[0], still))
   const singles = own.map((frame, k) => errorsOf(frame, truths[Math.min(k, truths.length - 1)]))
   return { oracle: oracle(own, truths[0]), singles_dB: regions.map((region) => Math.max(...singles.map((error) => psnr_dB(error, region)))) }
 }

@@ -25,13 +25,14 @@ export function cutOut(picture: Picture, { x, y, width, height }: Rectangle): Pi
   return out
 }
 
-/** Each channel times a factor and plus an offset, as near the other picture as can be. */
-export function fitted(picture: Picture, truth: Picture): Picture {
+/** Each channel times a factor and plus an offset, as near the other picture as can be at the places that count: what moved tells nothing of light. */
+export function fitted(picture: Picture, truth: Picture, where: Uint8Array): Picture {
   const planes = picture.planes.map(({ width, height, data }, c) => {
     const other = truth.planes[c].data
-    const n = data.length
-    let [x, y, xx, xy] = [0, 0, 0, 0]
-    for (let i = 0; i < n; i++) {
+    let [n, x, y, xx, xy] = [0, 0, 0, 0, 0]
+    for (let i = 0; i < data.length; i++) {
+      if (!where[i]) continue
+      n++
       x += data[i]
       y += other[i]
       xx += data[i] * data[i]

@@ -24,7 +24,7 @@ const STIRRED_LEAST = 0.008
 /** Frames that have less than this part of the sharpest one's detail at a place hardly count there, wherever it lay. */
 const MATTERS = 0.2
 /** What stands still in a part, such as a wall behind grass, is shown by all frames of whose detail there less than one part in so many moved, */
-const STILL_times = 2
+const STILL_times = 2.5
 /** and this part of the sharpest one's. */
 const STILL_least = 0.25
 
