@@ -1,7 +1,7 @@
 import type { Slab, Workspace } from '../raster/kernels'
 
-/** Sharpness fell to this part of its best since: what rises after that is a second depth. */
-const VALLEY = 0.5
+/** Sharpness fell to this part of its best since: what rises after that is a second depth. At a half, ground beside a hair counts as one as well, and is lost. */
+const VALLEY = 0.2
 /** What is surely detail, in multiples of what counts as noise. */
 const SURE = 1.5
 /** A second depth counts as this part of the first at the most: to the fourth power, nearly nothing. */

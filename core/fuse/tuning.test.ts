@@ -52,6 +52,30 @@ describe('two depths at one place', () => {
     const single = Array.from({ length: 7 }, (_, k) => blurred(near, 4 * Math.abs(k - 3)))
     for (const prefer of ['near', 'far'] as const) expect(error(fuse(single, { prefer }).picture, fuse(single, {}).picture)).toBeLessThan(0.002)
   })
+
+  test('ground beside a hair keeps its detail where the near depth is preferred', () => {
+    const random = randomStream(7)
+    const texture = Float32Array.from({ length: WIDTH * HEIGHT }, () => 0.08 * gaussian(random))
+    const ground = smooth({ width: WIDTH, height: HEIGHT, data: texture }).data
+    const far = picture((x, y) => (x > 70 ? 0.5 : 0.5 + 2 * ground[y * WIDTH + x]))
+    const hair = picture((x) => Number(x >= 30 && x < 34))
+    // The hair is a veil over the ground where it is out of focus.
+    const shot = Array.from({ length: 7 }, (_, k) => {
+      const [veil, behind] = [blurred(hair, 2 * k), blurred(far, 2 * (6 - k))]
+      return picture((x, y) => {
+        const [share, value] = [veil, behind].map(({ planes }) => planes[0].data[y * WIDTH + x])
+        return share * 0.15 + (1 - share) * value
+      })
+    })
+    const beside = (tuning: Tuning) => {
+      const { data } = fuse(shot, tuning).picture.planes[0]
+      let squares = 0
+      for (let y = 4; y < HEIGHT - 4; y++)
+        for (const x of [25, 26, 27, 36, 37, 38]) squares += (data[y * WIDTH + x] - far.planes[0].data[y * WIDTH + x]) ** 2
+      return Math.sqrt(squares)
+    }
+    expect(beside({ prefer: 'near' })).toBeLessThan(1.15 * beside({}))
+  })
 })
 
 describe('boundary, neighbourhood and floor', () => {
