@@ -69,7 +69,7 @@ export function Tuner({ tuned, count, disabled, onTune, veil, onVeil }: Props) {
           tooltip={{ placement: 'bottom', formatter: (value) => `${(2 ** (value ?? 0)).toFixed(1)} × noise` }}
           onChangeComplete={(value) => change({ floor: Number((2 ** value).toFixed(2)) })}
         />
-        <Checkbox checked={veil} disabled={disabled} onChange={({ target }) => onVeil(target.checked)}>
+        <Checkbox checked={veil} disabled={disabled} style={{ color: 'inherit' }} onChange={({ target }) => onVeil(target.checked)}>
           Darken what does not count as detail
         </Checkbox>
       </Choice>
