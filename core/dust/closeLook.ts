@@ -1,6 +1,6 @@
 import type { Rectangle } from '../raster'
 import type { Disc } from './disc'
-import type { SensorField } from './field'
+import type { Pair, SensorField } from './field'
 import { formOf, type Leftover } from './form'
 import { RingEquations, Rings } from './rings'
 import { difference, MOST_SQUARE, NOISE_SQUARE, type Placing } from './seen'
@@ -10,9 +10,12 @@ interface View {
   of: number
   other: number
   placed: Placing
-  /** NaN where they do not show the same. */
+  /** The places of the part that both show, one after the other: of each its number in the part, */
+  places: Int32Array
+  /** where it lies on the sensor, x and y, and where the other frame shows it, */
+  positions: Float64Array
+  /** what they differ by there, and how much it counts. */
   apart: Float32Array
-  /** How much each place counts; 0 where they do not show the same. */
   weights: Float32Array
 }
 
@@ -37,7 +40,10 @@ const DARK = 0.1
 export class CloseLook {
   readonly rings: Rings
   private readonly views: View[]
+  /** Of the view that is looked at: what the speck leaves of each place, */
   private readonly left: Float32Array
+  /** and how far from the middle it lies in either frame. */
+  private readonly away: Float64Array
   private looks = 0
 
   constructor(
@@ -50,18 +56,16 @@ export class CloseLook {
     /** Only frames no farther from each other than so many. */
     farthest = Infinity,
   ) {
-    const { width, height } = part
     this.rings = new Rings(disc.x, disc.y, reach_px, field.wide_px, RING_px * every)
-    this.left = new Float32Array(width * height)
     const pairs = field.pairs.filter(({ of, other }) => Math.abs(of - other) <= farthest)
+    const all = new Float32Array(part.width * part.height)
     this.views = pairs.map((pair) => {
-      const [apart, weights] = [new Float32Array(width * height), new Float32Array(width * height)]
-      difference(field.logsOf(pair.of), field.logsOf(pair.other), pair.full, part, apart)
-      for (let y = 0; y < height; y += every)
-        for (let x = 0, i = y * width; x < width; x += every, i += every)
-          weights[i] = Number.isNaN(apart[i]) ? 0 : field.weightAt(pair, part.x + x, part.y + y)
-      return { of: pair.of, other: pair.other, placed: pair.full, apart, weights }
+      difference(field.logsOf(pair.of), field.logsOf(pair.other), pair.full, part, all)
+      return this.viewOf(pair, all)
     })
+    const most = this.views.reduce((high, { places }) => Math.max(high, places.length), 0)
+    this.left = new Float32Array(most)
+    this.away = new Float64Array(2 * most)
   }
 
   /** So many rounds more: each solves for the profile and the middle, and weighs anew by what is left (weights of Cauchy). */
@@ -69,9 +73,9 @@ export class CloseLook {
     for (let round = 0; round < rounds; round++) {
       const equations = new RingEquations(this.rings)
       for (const view of this.views) {
+        this.goTo(view)
         if (this.looks > 0) this.doubt(view)
-        this.each(view, (i, x, y, u, v, apart) => equations.add(x, y, u, v, apart, view.weights[i]))
-        equations.endPair()
+        this.enter(view, equations)
       }
       const solved = equations.solved(this.looks++ === 0)
       if (!solved || this.rings.take(solved) < SETTLED) return
@@ -85,19 +89,21 @@ export class CloseLook {
     let [all, rest] = [0, 0]
     for (const view of this.views) {
       let [total, sum, sumExpected, product, square] = [0, 0, 0, 0, 0]
-      this.each(view, (i, x, y, u, v, apart) => {
+      this.goTo(view)
+      for (let i = 0; i < view.weights.length; i++) {
         const w = view.weights[i]
-        const [here, there] = [rings.at(x, y), rings.at(u, v)]
+        const apart = this.apartAt(view, i)
+        const [here, there] = [rings.valueAt(this.away[2 * i]), rings.valueAt(this.away[2 * i + 1])]
         const expected = here - there
         total += w
         sum += w * apart
         sumExpected += w * expected
         product += w * expected * apart
         square += w * expected * expected
-        if (here > least && there > least) return
+        if (here > least && there > least) continue
         all += w * apart * apart
         rest += w * (apart - expected) ** 2
-      })
+      }
       if (total === 0) continue
       products[view.of] += product - (sum * sumExpected) / total
       squares[view.of] += square - (sumExpected * sumExpected) / total
@@ -108,53 +114,97 @@ export class CloseLook {
   /** What the speck has of a form of its own beside its rings, place by place of the part. */
   form(): Float32Array {
     const halves: [Leftover[], Leftover[]] = [[], []]
-    this.views.forEach((view) => {
+    const onPart = ({ places }: View, values: Float32Array) => {
+      const all = new Float32Array(this.part.width * this.part.height)
+      places.forEach((place, i) => (all[place] = values[i]))
+      return all
+    }
+    for (const view of this.views) {
+      this.goTo(view)
       this.doubt(view)
+      const left = this.leftOf(view)
       // Frames that are compared either way are in one half.
-      halves[Math.min(view.of, view.other) % 2].push({ placed: view.placed, left: this.leftOf(view).slice(), weights: view.weights })
-    })
+      halves[Math.min(view.of, view.other) % 2].push({ placed: view.placed, left: onPart(view, left), weights: onPart(view, view.weights) })
+    }
     return formOf(halves, this.part, this.rings)
+  }
+
+  /** Takes of a pair of frames what both show of the part, and how much it counts. */
+  private viewOf({ of, other, full, weights: cells }: Pair, all: Float32Array): View {
+    const { field, part, every } = this
+    const places: number[] = []
+    const told: number[] = []
+    for (let row = 0; row < part.height; row += every)
+      for (let column = 0; column < part.width; column += every) {
+        const place = row * part.width + column
+        const weight = Number.isNaN(all[place]) ? 0 : field.weightAt(cells, part.x + column, part.y + row)
+        if (weight === 0) continue
+        places.push(place)
+        told.push(weight)
+      }
+    const positions = new Float64Array(4 * places.length)
+    const apart = new Float32Array(places.length)
+    for (let i = 0; i < places.length; i++) {
+      const [x, y] = [part.x + (places[i] % part.width), part.y + Math.floor(places[i] / part.width)]
+      positions[4 * i] = x
+      positions[4 * i + 1] = y
+      positions[4 * i + 2] = full.a * x - full.b * y + full.u
+      positions[4 * i + 3] = full.b * x + full.a * y + full.v
+      apart[i] = all[places[i]]
+    }
+    return { of, other, placed: full, places: Int32Array.from(places), positions, apart, weights: Float32Array.from(told) }
+  }
+
+  /** Looks at a view: how far its places lie from where the middle is thought now. */
+  private goTo({ positions }: View): void {
+    const { away, rings } = this
+    for (let k = 0; 2 * k < positions.length; k++) away[k] = rings.away_px(positions[2 * k], positions[2 * k + 1])
+  }
+
+  /** What the frames of the view that is looked at differ by, with what is wide of the speck. */
+  private apartAt({ apart }: View, i: number): number {
+    return apart[i] + this.rings.wideAt(this.away[2 * i]) - this.rings.wideAt(this.away[2 * i + 1])
+  }
+
+  private enter(view: View, equations: RingEquations): void {
+    const { away, rings } = this
+    const { positions, weights } = view
+    for (let i = 0, p = 0; i < weights.length; i++, p += 4)
+      equations.add(
+        away[2 * i],
+        positions[p] - rings.x,
+        positions[p + 1] - rings.y,
+        away[2 * i + 1],
+        positions[p + 2] - rings.x,
+        positions[p + 3] - rings.y,
+        this.apartAt(view, i),
+        weights[i],
+      )
+    equations.endPair()
   }
 
   /** Weighs a view anew: as a whole by how alike its frames are when the speck is taken off, a place less where they differ by more than that. */
   private doubt(view: View): void {
     const { weights } = view
     const left = this.leftOf(view)
-    let [squares, count] = [NOISE_SQUARE, 1]
-    for (let i = 0; i < weights.length; i++) {
-      if (weights[i] === 0) continue
-      squares += Math.min(MOST_SQUARE, left[i] ** 2)
-      count++
-    }
-    const usual = squares / count + NOISE_SQUARE
-    for (let i = 0; i < weights.length; i++) if (weights[i] > 0) weights[i] = 1 / (usual + left[i] ** 2 / DOUBT)
+    let squares = NOISE_SQUARE
+    for (let i = 0; i < weights.length; i++) squares += Math.min(MOST_SQUARE, left[i] * left[i])
+    const usual = squares / (weights.length + 1) + NOISE_SQUARE
+    for (let i = 0; i < weights.length; i++) weights[i] = 1 / (usual + (left[i] * left[i]) / DOUBT)
   }
 
   /** What the speck leaves of what two frames differ by, beside what they differ by everywhere. */
   private leftOf(view: View): Float32Array {
-    const { left, rings } = this
+    const { left, rings, away } = this
+    const { weights } = view
     let [sum, total] = [0, 0]
-    this.each(view, (i, x, y, u, v, apart) => {
-      left[i] = apart - rings.at(x, y) + rings.at(u, v)
-      sum += view.weights[i] * left[i]
-      total += view.weights[i]
-    })
-    for (let i = 0; i < left.length; i++) left[i] -= total > 0 ? sum / total : 0
+    for (let i = 0; i < weights.length; i++) {
+      left[i] = this.apartAt(view, i) - rings.valueAt(away[2 * i]) + rings.valueAt(away[2 * i + 1])
+      sum += weights[i] * left[i]
+      total += weights[i]
+    }
+    for (let i = 0; i < weights.length; i++) left[i] -= total > 0 ? sum / total : 0
     return left
-  }
-
-  /** Each place (x, y) that counts, where the other frame shows it, (u, v), and what they differ by, with what is wide of the speck. */
-  private each({ placed, apart, weights }: View, visit: (i: number, x: number, y: number, u: number, v: number, apart: number) => void): void {
-    const { part, rings, every } = this
-    const { a, b, u, v } = placed
-    for (let row = 0; row < part.height; row += every)
-      for (let column = 0; column < part.width; column += every) {
-        const i = row * part.width + column
-        if (weights[i] === 0) continue
-        const [x, y] = [part.x + column, part.y + row]
-        const [ox, oy] = [a * x - b * y + u, b * x + a * y + v]
-        visit(i, x, y, ox, oy, apart[i] + rings.wideAt(x, y) - rings.wideAt(ox, oy))
-      }
   }
 }
 

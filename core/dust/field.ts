@@ -132,8 +132,8 @@ export class SensorField {
     })
   }
 
-  /** How much a pair counts at a place of the frames. */
-  weightAt({ weights }: Pair, x: number, y: number): number {
+  /** How much a pair with such weights counts at a place of the frames. */
+  weightAt(weights: Float32Array, x: number, y: number): number {
     return weights[this.cellOf(Math.floor(x / this.step), Math.floor(y / this.step))]
   }
 

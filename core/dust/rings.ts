@@ -9,8 +9,8 @@ const MOST_MOVE_px = 1
 /** A normal distribution's fall, in steps of its deviation, as far as it matters. */
 const [FALL_STEPS, FALL_ENDS] = [64, 4]
 const FALL = Float64Array.from({ length: FALL_STEPS * FALL_ENDS + 1 }, (_, k) => Math.exp(-((k / FALL_STEPS) ** 2) / 2))
-/** Entries that one pair of places has in a row: two rings and the middle's two ways, for either place. */
-const MOST_ENTRIES = 8
+/** Entries that one pair of places has in a row: two rings for either place, and the middle's two ways. */
+const MOST_ENTRIES = 6
 
 /**
  * What a speck takes away as a logarithm of the light, alike all around a middle: straight between rings, nothing beyond the last. What is
@@ -37,18 +37,25 @@ export class Rings {
   }
 
   at(x: number, y: number): number {
-    // Not hypot: it takes ten times as long.
-    const r = Math.sqrt((x - this.x) ** 2 + (y - this.y) ** 2) / this.step_px
+    return this.valueAt(this.away_px(x, y))
+  }
+
+  /** How far a place lies from the middle. Not hypot: it takes ten times as long. */
+  away_px(x: number, y: number): number {
+    return Math.sqrt((x - this.x) * (x - this.x) + (y - this.y) * (y - this.y))
+  }
+
+  /** What it takes away so far from its middle. */
+  valueAt(away_px: number): number {
+    const r = away_px / this.step_px
     const k = Math.floor(r)
     return k < this.count ? this.values[k] + (r - k) * (this.values[k + 1] - this.values[k]) : 0
   }
 
-  /** What leaving out what is wide takes away of the speck at a place. */
-  wideAt(x: number, y: number): number {
-    if (this.mass === 0) return 0
+  /** What leaving out what is wide takes away of the speck so far from its middle. */
+  wideAt(away_px: number): number {
     // So wide that its value a fraction of a px beside is the same; reckoning each takes as long as all else.
-    const k = Math.round(FALL_STEPS * Math.min(FALL_ENDS, Math.sqrt((x - this.x) ** 2 + (y - this.y) ** 2) / this.wide_px))
-    return this.mass * FALL[k]
+    return this.mass * FALL[Math.round(FALL_STEPS * Math.min(FALL_ENDS, away_px / this.wide_px))]
   }
 
   /** How dark its middle is: the mean within a distance. */
@@ -85,83 +92,98 @@ export class Rings {
 
 /** The normal equations for the rings and for how far their middle lies beside where it was thought. */
 export class RingEquations {
-  private readonly rows: Float64Array[]
+  /** One half of the matrix, row by row: the other is the same. */
+  private readonly matrix: Float64Array
+  private readonly right: Float64Array
+  private readonly size: number
   /** Of one pair of frames: how much it counts, what it has in all, and its sums for each unknown. */
   private weight = 0
   private sum = 0
   private readonly sums: Float64Array
   private readonly places = new Int32Array(MOST_ENTRIES)
   private readonly entries = new Float64Array(MOST_ENTRIES)
-  private count = 0
 
   constructor(private readonly rings: Rings) {
-    const size = rings.count + 2
-    this.rows = Array.from({ length: size }, () => new Float64Array(size + 1))
-    this.sums = new Float64Array(size)
+    this.size = rings.count + 2
+    this.matrix = new Float64Array(this.size * this.size)
+    this.right = new Float64Array(this.size)
+    this.sums = new Float64Array(this.size)
   }
 
-  /** What two places differ by, (x, y) and (u, v): `value`, which counts `weight`. */
-  add(x: number, y: number, u: number, v: number, value: number, weight: number): void {
-    this.count = 0
-    this.enter(x, y, 1)
-    this.enter(u, v, -1)
+  /**
+   * What two places differ by, `value`, which counts `weight`. Of each is told how far it lies from the middle, and where from there: first of
+   * the one whose frame has more, then of the other.
+   */
+  add(away_px: number, dx_px: number, dy_px: number, otherAway_px: number, otherDx_px: number, otherDy_px: number, value: number, weight: number): void {
     this.weight += weight
     this.sum += weight * value
-    for (let p = 0; p < this.count; p++) {
-      const row = this.rows[this.places[p]]
-      const entry = weight * this.entries[p]
-      // One half tells the other.
-      for (let q = 0; q < this.count; q++) if (this.places[q] >= this.places[p]) row[this.places[q]] += entry * this.entries[q]
-      row[row.length - 1] += entry * value
-      this.sums[this.places[p]] += entry
+    const { places, entries, matrix, right, sums, size } = this
+    const first = this.enter(0, away_px, 1)
+    const count = this.enter(first, otherAway_px, -1)
+    if (count === 0) return
+    const [slope, otherSlope] = [this.slopeAt(away_px), this.slopeAt(otherAway_px)]
+    places[count] = size - 2
+    entries[count] = otherSlope * otherDx_px - slope * dx_px
+    places[count + 1] = size - 1
+    entries[count + 1] = otherSlope * otherDy_px - slope * dy_px
+    for (let p = 0; p < count + 2; p++) {
+      const place = places[p]
+      const entry = weight * entries[p]
+      for (let q = 0; q < count + 2; q++) if (places[q] >= place) matrix[place * size + places[q]] += entry * entries[q]
+      right[place] += entry * value
+      sums[place] += entry
     }
   }
 
   /** Ends a pair of frames, whose brightness may differ by some unknown: only what places differ by among themselves counts. */
   endPair(): void {
+    const { matrix, right, sums, size } = this
     if (this.weight > 0)
-      this.rows.forEach((row, p) => {
-        const part = this.sums[p] / this.weight
-        if (part === 0) return
-        this.sums.forEach((sum, q) => (row[q] -= q < p ? 0 : part * sum))
-        row[row.length - 1] -= part * this.sum
-      })
+      for (let p = 0; p < size; p++) {
+        const part = sums[p] / this.weight
+        if (part === 0) continue
+        for (let q = p; q < size; q++) matrix[p * size + q] -= part * sums[q]
+        right[p] -= part * this.sum
+      }
     this.weight = this.sum = 0
-    this.sums.fill(0)
+    sums.fill(0)
   }
 
   /** The rings' values and the middle's move; undefined where nothing tells them. The middle stays in a first round: without a profile nothing moves it. */
   solved(first: boolean): Float64Array | undefined {
+    const { matrix, right, size } = this
     const { count, step_px } = this.rings
     const bending = BEND / step_px ** 3
     const bend = (...terms: [place: number, times: number][]) => {
       const inside = terms.filter(([place]) => place < count)
-      for (const [p, f] of inside) for (const [q, g] of inside) if (q >= p) this.rows[p][q] += bending * f * g
+      for (const [p, f] of inside) for (const [q, g] of inside) if (q >= p) matrix[p * size + q] += bending * f * g
     }
     bend([0, 1], [1, -1])
     for (let k = 1; k < count; k++) bend([k - 1, 1], [k, -2], [k + 1, 1])
-    for (const p of [count, count + 1]) this.rows[p][p] += first ? 1e12 : PLACE
-    this.rows.forEach((row, p) => this.rows.forEach((other, q) => (row[q] = q < p ? other[p] : row[q])))
-    return solve(this.rows)
+    for (const p of [count, count + 1]) matrix[p * size + p] += first ? 1e12 : PLACE
+    const rows = Array.from(right, (value, p) =>
+      Float64Array.from({ length: size + 1 }, (_, q) => (q === size ? value : matrix[Math.min(p, q) * size + Math.max(p, q)])),
+    )
+    return solve(rows)
   }
 
-  private enter(x: number, y: number, sign: number): void {
-    const { rings } = this
-    const [dx, dy] = [x - rings.x, y - rings.y]
-    const away_px = Math.sqrt(dx * dx + dy * dy)
-    const k = Math.floor(away_px / rings.step_px)
-    if (k >= rings.count) return
-    const part = away_px / rings.step_px - k
-    this.note(k, sign * (1 - part))
-    if (k + 1 < rings.count) this.note(k + 1, sign * part)
-    if (away_px === 0) return
-    const slope = rings.slope(k) / away_px
-    this.note(rings.count, -sign * slope * dx)
-    this.note(rings.count + 1, -sign * slope * dy)
+  /** Enters the rings on both sides of a place, from entry `at` on; returns how many entries there are then. */
+  private enter(at: number, away_px: number, sign: number): number {
+    const { rings, places, entries } = this
+    const r = away_px / rings.step_px
+    const k = Math.floor(r)
+    if (k >= rings.count) return at
+    places[at] = k
+    entries[at] = sign * (1 - (r - k))
+    if (k + 1 === rings.count) return at + 1
+    places[at + 1] = k + 1
+    entries[at + 1] = sign * (r - k)
+    return at + 2
   }
 
-  private note(place: number, entry: number): void {
-    this.places[this.count] = place
-    this.entries[this.count++] = entry
+  /** How steep the profile is so far from the middle, for each px of that way. */
+  private slopeAt(away_px: number): number {
+    const k = Math.floor(away_px / this.rings.step_px)
+    return k < this.rings.count && away_px > 0 ? this.rings.slope(k) / away_px : 0
   }
 }

@@ -83,7 +83,10 @@ export class MovingFinder {
 
   /** Takes the next frame's encoded luma, 0 … 1, small, in focus order. */
   add({ width, height, data }: Plane): void {
-    this.smalls.push({ width, height, data: Uint16Array.from(data, (value) => Math.round(65535 * Math.min(1, Math.max(0, value)))) })
+    const whole = new Uint16Array(data.length)
+    // A loop: a call for each value takes forty times as long.
+    for (let i = 0; i < whole.length; i++) whole[i] = Math.round(65535 * Math.min(1, Math.max(0, data[i])))
+    this.smalls.push({ width, height, data: whole })
   }
 
   /** The parts that moved, if any did, and how much of the picture moved between neighbours once parallax is told from it. */
