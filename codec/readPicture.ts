@@ -90,7 +90,15 @@ export interface Samples {
  * The same as interleaved RGB samples, as they were decoded: RGB and grey as they stand in the file, CMYK brought to sRGB by its profile.
  * @throws Refusal where the file is damaged.
  */
-export async function readSamples(file: string, mostWidth_px?: number, name = path.basename(file)): Promise<Samples> {
+export async function readSamples(file: string, mostWidth_px?: number, name?: string): Promise<Samples> {
+  return (await beginSamples(file, mostWidth_px, name)).coming
+}
+
+/**
+ * The same as soon as decoding has begun, which needs this thread no more until it is done.
+ * @throws Refusal where the file is no picture; `coming` throws it where it is damaged.
+ */
+export async function beginSamples(file: string, mostWidth_px?: number, name = path.basename(file)): Promise<{ coming: Promise<Samples> }> {
   const { bits, format, colour } = await readFacts(file, name)
   // What has to be converted is, with 16 bits and relative to white.
   const wide = bits === 16 || colour.converted
@@ -98,9 +106,15 @@ export async function readSamples(file: string, mostWidth_px?: number, name = pa
   if (colour.converted) pipeline = pipeline.pipelineColourspace('rgb16').withIccProfile('srgb')
   if (mostWidth_px) pipeline = pipeline.resize({ width: mostWidth_px, withoutEnlargement: true, kernel: 'cubic' })
   pipeline = pipeline.removeAlpha().toColourspace(wide ? 'rgb16' : 'srgb')
-  const { data, info } = await orExplain(name, pipeline.raw({ depth: wide ? 'ushort' : 'uchar' }).toBuffer({ resolveWithObject: true }))
-  const samples = wide ? new Uint16Array(data.buffer, data.byteOffset, data.byteLength / 2) : data
-  return { samples, width: info.width, height: info.height }
+  const decoding = orExplain(name, pipeline.raw({ depth: wide ? 'ushort' : 'uchar' }).toBuffer({ resolveWithObject: true }))
+  const coming = decoding.then(({ data, info: { width, height } }) => ({
+    samples: wide ? new Uint16Array(data.buffer, data.byteOffset, data.byteLength / 2) : data,
+    width,
+    height,
+  }))
+  // Who does not wait for it hears nothing of it.
+  coming.catch(() => undefined)
+  return { coming }
 }
 
 /** Samples as 16 bits: those of 8 are spread so that white stays white. */

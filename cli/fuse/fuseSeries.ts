@@ -1,4 +1,3 @@
-import { readSamples } from '@/codec'
 import { withoutDust, type FoundDust } from '@/core/dust'
 import { STYLES, type Fused, type SeriesFrame } from '@/core/fuse'
 import { heldBack, type MovedParts } from '@/core/moving'
@@ -10,6 +9,7 @@ import type { FuseOutputs, FuseSettings } from '@/schemas'
 import type { Progress } from '../progress'
 import type { Series } from '../series'
 import { keptRegistration } from './keptRegistration'
+import { ReadAhead } from './readAhead'
 import { registerSeries } from './registerSeries'
 import { SoFarWriter } from './soFar'
 import { Stopwatch } from './stopwatch'
@@ -68,18 +68,21 @@ export async function fuseSeries(
   if (settings.prefer === 'far') entries.reverse()
   const used = entries.filter(([index]) => !lost.includes(index) && isSharp(index))
   const passes = settings.finest ? 2 : 1
-  const frameOf = async (done: number, index: number): Promise<SeriesFrame> => {
-    const { file, name } = frames[index]
-    progress({ stage: settings.finest ? 'twice' : 'fuse', frame: done + 1, of: passes * used.length, file: name, soFar })
-    const { samples } = await stopwatch.time('decode', () => readSamples(file, undefined, name))
-    if (dust) stopwatch.timeNow('fuse', () => withoutDust(samples, facts.width, facts.height, dust))
-    const { motions, bends, gains } = registration
-    return { index, samples, motion: motions[index], bend: bends?.[index], gain: gains[index] }
-  }
+  const { motions, bends, gains } = registration
+  const inOrder = used.map(([, frame]) => frame)
+  const reading = new ReadAhead(settings.finest ? [...inOrder, ...inOrder] : inOrder)
   const take = async (done: number, index: number, again: boolean) => {
-    const frame = await frameOf(done, index)
+    progress({ stage: settings.finest ? 'twice' : 'fuse', frame: done + 1, of: passes * used.length, file: frames[index].name, soFar })
+    await stopwatch.time('decode', () => reading.arrived())
+    stopwatch.timeNow('fuse', () =>
+      reading.handOver((samples) => {
+        if (dust) withoutDust(samples, facts.width, facts.height, dust)
+        accumulator.put(samples)
+      }),
+    )
+    await stopwatch.time('decode', () => reading.goOn())
+    const frame: SeriesFrame = { index, motion: motions[index], bend: bends?.[index], gain: gains[index] }
     stopwatch.timeNow('fuse', () => (again ? accumulator.addAgain(frame) : accumulator.add(frame)))
-    if (facts.width * facts.height > LARGE_px) collectGarbage()
   }
   for (const [n, [index]] of used.entries()) {
     await take(n, index, false)

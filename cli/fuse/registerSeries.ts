@@ -1,8 +1,8 @@
 import { readInGroups, readSamples } from '@/codec'
 import { DUST_WIDTH_px, DustFinder, withoutDust, type FoundDust } from '@/core/dust'
 import { calmed, lookedAt_px, MovingFinder, withMoments, type MovedParts } from '@/core/moving'
-import { IDENTITY, narrowed, smallLuma } from '@/core/raster'
-import type { Kernels } from '@/core/raster/kernels'
+import { IDENTITY, narrowed } from '@/core/raster'
+import { SmallLuma, type Kernels } from '@/core/raster/kernels'
 import { PairRegistrar, Preparer, SeriesRegistrar, type SeriesRegistration } from '@/core/register'
 import { refusal } from '@/core/words'
 import type { FuseSettings } from '@/schemas'
@@ -32,7 +32,8 @@ type RegisteringWith = [series: Series, reference: number, settings: FuseSetting
  */
 export async function registerSeries(...[series, reference, settings, ...rest]: RegisteringWith): Promise<Registered> {
   if (!settings.register) return { registration: unmoved(series.frames.length, reference) }
-  const finder = settings.dust === 'off' ? undefined : new DustFinder()
+  const [, , kernels] = rest
+  const finder = settings.dust === 'off' ? undefined : new DustFinder(kernels)
   const first = await registerOnce({ look: finder }, series, reference, settings, ...rest)
   if (!first.dust || first.dust.specks.length === 0) return first
   const second = await registerOnce({ known: first.dust }, series, reference, settings, ...rest)
@@ -56,6 +57,7 @@ async function registerOnce(
   const [stopwatch, progress, kernels] = rest
   const registrar = new SeriesRegistrar(facts.width, new PairRegistrar(kernels), settings.localWarp)
   const preparer = new Preparer(kernels)
+  const small = new SmallLuma(kernels)
   const moving = settings.moving === 'blend' ? undefined : new MovingFinder(facts, kernels)
   const movingWidth_px = lookedAt_px(frames.length)
   let index = 0
@@ -71,7 +73,7 @@ async function registerOnce(
       registrar.add(preparer.fromSamples(samples, width, height))
       const forDust = dust.look && (index - 1) % everyOf(frames.length) === 0
       if (!forDust && !moving) return
-      const luma = smallLuma(samples, width, height, DUST_WIDTH_px)
+      const luma = small.of(samples, width, height, DUST_WIDTH_px)
       if (forDust) dust.look!.add(luma)
       moving?.add(narrowed(luma, movingWidth_px))
     })

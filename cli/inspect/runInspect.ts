@@ -2,7 +2,8 @@ import { readFile } from 'node:fs/promises'
 import { readSamples, writeWhole } from '@/codec'
 import { DUST_WIDTH_px, DustFinder } from '@/core/dust'
 import { Inspector, told, type Finding, type Place } from '@/core/inspect'
-import { commonRectangle, layOn, narrowed, overlap, reduce, smallLuma, type Plane } from '@/core/raster'
+import { commonRectangle, layOn, narrowed, overlap, type Plane } from '@/core/raster'
+import { createMemory, SmallLuma, WasmKernels } from '@/core/raster/kernels'
 import { Survey } from '@/core/survey'
 import { refusal } from '@/core/words'
 import { checkRegistration, type InspectJob, type Registration } from '@/schemas'
@@ -32,20 +33,22 @@ export async function inspect(
   const { samples, width, height } = await readSamples(picture)
   if (width !== crop.width || height !== crop.height)
     throw refusal('mend.size', { file: picture, size: `${width} × ${height}`, wanted: `${crop.width} × ${crop.height}` })
-  const fused = smallLuma(samples, width, height, WIDTH_px)
+  const kernels = new WasmKernels(createMemory())
+  const luma = new SmallLuma(kernels)
+  const fused = luma.of(samples, width, height, WIDTH_px)
   const step = 2 ** Math.round(Math.log2(width / fused.width))
   const inspector = new Inspector(fused)
   const survey = new Survey()
-  const dust = new DustFinder()
+  const dust = new DustFinder(kernels)
   let size = { width, height }
   for (const [k, { file, place }] of used.entries()) {
     const frame = await readSamples(file.file, undefined, file.name)
     size = { width: frame.width, height: frame.height }
-    const whole = smallLuma(frame.samples, frame.width, frame.height, frame.width)
-    const small = halved(whole, step)
-    brighten(small, place.gain)
+    const wanted_px = Math.ceil(frame.width / step)
+    const larger = luma.of(frame.samples, frame.width, frame.height, Math.max(wanted_px, DUST_WIDTH_px))
+    const small = brightened(narrowed(larger, wanted_px), place.gain)
     inspector.add(layOn(small, size, place.motion, place.bend, { ...crop, step, width: fused.width, height: fused.height }))
-    const least = narrowed(whole, DUST_WIDTH_px)
+    const least = narrowed(larger, DUST_WIDTH_px)
     dust.add(least)
     // The survey tells focus by luma alone.
     survey.add(file.name, { width: least.width, height: least.height, planes: [least, least, least] })
@@ -67,14 +70,8 @@ export async function inspect(
   return found.sort((a, b) => b.severity - a.severity).slice(0, MOST_PLACES)
 }
 
-function halved(plane: Plane, step: number): Plane {
-  let small = plane
-  for (let k = 1; k < step; k *= 2) small = reduce(small)
-  return small
-}
-
-function brighten({ data }: Plane, gain: number): void {
-  for (let i = 0; i < data.length; i++) data[i] = Math.min(1, data[i] * gain)
+function brightened({ data, ...size }: Plane, gain: number): Plane {
+  return { ...size, data: data.map((value) => Math.min(1, value * gain)) }
 }
 
 /** A rectangle of the small picture in px of the whole one, inside it. */

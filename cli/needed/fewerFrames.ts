@@ -1,8 +1,7 @@
 import { readSamples } from '@/codec'
 import { DUST_WIDTH_px, DustFinder, withoutDust, type FoundDust } from '@/core/dust'
 import { STYLES, type Fused } from '@/core/fuse'
-import { smallLuma } from '@/core/raster'
-import type { Kernels } from '@/core/raster/kernels'
+import { SmallLuma, type Kernels } from '@/core/raster/kernels'
 import type { FuseSettings } from '@/schemas'
 import type { UsedFrame } from '../usedFrames'
 
@@ -19,10 +18,11 @@ export class KnownSeries {
 
   /** Looks for dust as fusing did: its trails are no detail. */
   async findDust(): Promise<void> {
-    const finder = new DustFinder()
+    const finder = new DustFinder(this.kernels)
+    const small = new SmallLuma(this.kernels)
     for (const { file } of this.frames) {
       const { samples, width, height } = await readSamples(file.file, DUST_WIDTH_px, file.name)
-      finder.add(smallLuma(samples, width, height, DUST_WIDTH_px))
+      finder.add(small.of(samples, width, height, DUST_WIDTH_px))
     }
     this.dust = finder.finish(
       this.frames.map(({ place }) => place.motion),

@@ -1,8 +1,10 @@
 import { createPlane, IDENTITY, type Similarity } from '../raster'
+import { Planes, WasmKernels } from '../raster/kernels'
 import { randomStream } from '../simulate'
 import { CloseLook } from './closeLook'
 import { SensorField, type KeptFrame } from './field'
-import { LOG_PART, narrowOf } from './seen'
+import { Narrowing } from './narrowing'
+import { LOG_PART } from './seen'
 
 const [WIDTH, HEIGHT, COUNT] = [320, 240, 9]
 const SPECK = { x: 150.3, y: 106.8, radius_px: 5, dark: 0.3 }
@@ -17,6 +19,7 @@ const lint = (x: number, y: number) => -SPECK.dark / (1 + Math.exp(2 * (Math.hyp
 /** A rough texture that moves over a sensor with one speck: logarithms as the finder keeps them. */
 function frames(motions: Similarity[], speck: (x: number, y: number) => number): KeptFrame[] {
   const random = randomStream(7)
+  const narrowing = new Narrowing(new Planes(new WasmKernels(), WIDTH, HEIGHT))
   const waves = Array.from({ length: 24 }, () => ({ u: 1.2 * (random() - 0.5), v: 1.2 * (random() - 0.5), at: 6.3 * random() }))
   return motions.map((motion) => {
     const plane = createPlane(WIDTH, HEIGHT)
@@ -26,7 +29,7 @@ function frames(motions: Similarity[], speck: (x: number, y: number) => number):
         const texture = waves.reduce((sum, { u, v, at }) => sum + 0.065 * Math.sin(u * px + v * py + at), 0)
         plane.data[i] = texture + speck(x, y)
       }
-    return { log: Int16Array.from(narrowOf(plane).data, (value) => Math.round(value / LOG_PART)), motion }
+    return { log: Int16Array.from(narrowing.of(plane).data, (value) => Math.round(value / LOG_PART)), motion }
   })
 }
 

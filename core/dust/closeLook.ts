@@ -36,6 +36,15 @@ const SETTLED = 5e-4
 /** A place is a speck's where it is so dark beside the middle. */
 const DARK = 0.1
 
+/** Which pairs tell, by how many frames the other comes later. */
+const TELLS = {
+  all: () => true,
+  // Frames far from each other differ in focus as well.
+  near: (later: number) => Math.abs(later) <= 2,
+  // The other way round they tell nearly the same again.
+  once: (later: number) => later > 0,
+}
+
 /** A speck looked at closely: how dark it is so far from its middle, by all pairs of frames at once. */
 export class CloseLook {
   readonly rings: Rings
@@ -53,11 +62,10 @@ export class CloseLook {
     reach_px: number,
     /** Only every so manyth place, across and down. */
     private readonly every: number,
-    /** Only frames no farther from each other than so many. */
-    farthest = Infinity,
+    told: keyof typeof TELLS = 'all',
   ) {
     this.rings = new Rings(disc.x, disc.y, reach_px, field.wide_px, RING_px * every)
-    const pairs = field.pairs.filter(({ of, other }) => Math.abs(of - other) <= farthest)
+    const pairs = field.pairs.filter(({ of, other }) => TELLS[told](other - of))
     const all = new Float32Array(part.width * part.height)
     this.views = pairs.map((pair) => {
       difference(field.logsOf(pair.of), field.logsOf(pair.other), pair.full, part, all)

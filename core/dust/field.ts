@@ -1,5 +1,7 @@
 import { compose, createPlane, invert, type Plane, type Similarity } from '../raster'
-import { coarse, difference, MOST_SQUARE, narrowOf, NOISE_SQUARE, placing, seenIn, WIDE, type Logs, type Placing } from './seen'
+import { Planes, WasmKernels, type Kernels } from '../raster/kernels'
+import { Narrowing, WIDE } from './narrowing'
+import { coarse, difference, MOST_SQUARE, NOISE_SQUARE, placing, seenIn, type Logs, type Placing } from './seen'
 
 /** A frame's detail in steps of LOG_PART of a logarithm, and how it lies. */
 export interface KeptFrame {
@@ -46,6 +48,7 @@ export class SensorField {
     readonly frames: KeptFrame[],
     readonly width: number,
     readonly height: number,
+    kernels: Kernels = new WasmKernels(),
   ) {
     const logs = frames.map(({ log }) => coarse({ width, height, data: log }))
     const small = logs[0]
@@ -71,7 +74,7 @@ export class SensorField {
         return [pair]
       }),
     )
-    this.shade = this.solve(base, total)
+    this.shade = this.solve(base, total, kernels)
   }
 
   logsOf(frame: number): Logs {
@@ -84,28 +87,36 @@ export class SensorField {
   }
 
   /** Substitutes δ until it stands for all; what is wide is left out, as pairs hardly tell it. */
-  private solve(base: Plane, total: Plane): Plane {
-    let shade = createPlane(base.width, base.height)
+  private solve(base: Plane, total: Plane, kernels: Kernels): Plane {
+    const { width, height } = base
+    const planes = new Planes(kernels, width, height)
+    const narrowing = new Narrowing(planes)
+    const room = (count: number) => planes.space.bytes(4 * count)
+    const [shadeAt, sumAt] = [room(width * height), room(width * height)]
+    const pairs = this.pairs.map((pair) => ({ ...pair, weightsAt: room(pair.weights.length), boundsAt: room(2 * height) }))
+    // All places are known: the memory moves no more.
+    const floats = (at: number, count: number) => new Float32Array(kernels.buffer(), at, count)
+    for (const { coarse: placed, weights, weightsAt, boundsAt } of pairs) {
+      floats(weightsAt, weights.length).set(weights)
+      const bounds = new Int32Array(kernels.buffer(), boundsAt, 2 * height)
+      for (let y = 0; y < height; y++) bounds.set(seenIn(placed, y, width, height), 2 * y)
+    }
+    let shade = createPlane(width, height)
     for (let round = 0; round < ROUNDS; round++) {
-      const sum = base.data.slice()
-      for (const pair of this.pairs) this.addCoarse(pair, shade, sum)
+      floats(shadeAt, shade.data.length).set(shade.data)
+      floats(sumAt, base.data.length).set(base.data)
+      // Places are rounded, as what is so near is nearly alike.
+      for (const {
+        coarse: { a, b, u, v },
+        weightsAt,
+        boundsAt,
+      } of pairs)
+        kernels.run('addSeen', [shadeAt, width, weightsAt, this.across, boundsAt, a, b, u, v, sumAt], height)
+      const sum = floats(sumAt, base.data.length).slice()
       for (let i = 0; i < sum.length; i++) sum[i] = total.data[i] > 0 ? sum[i] / total.data[i] : 0
-      shade = narrowOf({ ...base, data: sum })
+      shade = narrowing.of({ width, height, data: sum })
     }
     return shade
-  }
-
-  private addCoarse({ coarse: at, weights }: Pair, { width, height, data }: Plane, sum: Float32Array): void {
-    const { a, b, u, v } = at
-    for (let y = 0; y < height; y++) {
-      const [first, behind] = seenIn(at, y, width, height)
-      const cells = (y >> 3) * this.across
-      // Places are rounded, as what is so near is nearly alike.
-      let qx = a * first - b * y + u + 0.5
-      let qy = b * first + a * y + v + 0.5
-      for (let x = first, i = y * width + first; x < behind; x++, i++, qx += a, qy += b)
-        sum[i] += weights[cells + (x >> 3)] * data[(qy | 0) * width + (qx | 0)]
-    }
   }
 
   /** The weight of each cell: 1 over the variance of what two frames differ by, there and in the cells around. */

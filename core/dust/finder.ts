@@ -1,8 +1,10 @@
 import { reduce, smooth, type Plane, type Rectangle, type Similarity } from '../raster'
+import { Planes, WasmKernels, type Kernels } from '../raster/kernels'
 import { CloseLook } from './closeLook'
 import { fitted, type Disc } from './disc'
 import { SensorField } from './field'
-import { lightLogs, LOG_PART, narrowOf } from './seen'
+import { Narrowing } from './narrowing'
+import { lightLogs, LOG_PART } from './seen'
 
 /** A speck on the sensor: it lies at the same place of every frame. Lengths in px of the frames that were looked at. */
 export interface Speck {
@@ -43,12 +45,12 @@ const LEAST_DIP = 0.045
  * say so as steadily as this. What else looks like one explains up to a quarter and is half as steady at the most.
  */
 const LEAST = { dark: 0.16, explained: 0.35, steady: 45 }
-/** A first look takes every second place, and half of all that is enough; the last takes all of them, and goes on where a few rounds come near. */
-const FIRST = { rounds: 3, every: 2, share: 0.5 }
-const LAST = { rounds: 12, every: 1, share: 1 }
+/** A first look takes every second place and each pair of frames once, and half of all that is enough; the last takes all of them, and goes on where a few rounds come near. */
+const FIRST = { rounds: 3, every: 2, share: 0.5, told: 'once' } as const
+const LAST = { rounds: 12, every: 1, share: 1, told: 'all' } as const
 const NEARLY = { rounds: 3, share: 0.8 }
-/** Frames far from each other differ in focus as well: where the near ones tell enough, only they tell the shade. */
-const NEAR = { ...LAST, farthest: 2 }
+/** Where near frames tell enough, only they tell the shade. */
+const NEAR = { ...LAST, told: 'near' } as const
 /** What has less than this part of the least after one round has no more later. */
 const FAINT = 0.25
 /** Specks are no larger than this part of the width. */
@@ -68,12 +70,14 @@ export class DustFinder {
   private kept: { index: number; log: Int16Array }[] = []
   private every = 1
 
+  constructor(private readonly kernels: Kernels = new WasmKernels()) {}
+
   /** Takes the next frame's luma, encoded, 0 … 1, some 500 to 1000 px wide; all frames must have one size. */
   add(luma: Plane): void {
     this.size = { width: luma.width, height: luma.height }
     const index = this.count++
     if (index % this.every !== 0) return
-    const detail = narrowOf(lightLogs(luma)).data
+    const detail = new Narrowing(new Planes(this.kernels, luma.width, luma.height)).of(lightLogs(luma)).data
     const log = new Int16Array(detail.length)
     for (let i = 0; i < log.length; i++) log[i] = Math.round(detail[i] / LOG_PART)
     this.kept.push({ index, log })
@@ -94,7 +98,7 @@ export class DustFinder {
       return motion ? [{ log, motion: { ...motion, dx_px: motion.dx_px * scale, dy_px: motion.dy_px * scale } }] : []
     })
     if (frames.length < LEAST_FRAMES) return { width, height, unhalved_px, specks: [] }
-    const field = new SensorField(frames, width, height)
+    const field = new SensorField(frames, width, height, this.kernels)
     const specks: Speck[] = []
     for (const disc of candidates(field)) {
       // Of a large speck a part of its rim may stand out as well.
@@ -141,9 +145,9 @@ function speckOf(field: SensorField, candidate: Disc): Speck | undefined {
 }
 
 /** A disc looked at; undefined where that shows no speck by this share of the limits. */
-function lookAt(field: SensorField, disc: Disc, { rounds, every, share, farthest }: typeof LAST & { farthest?: number }) {
+function lookAt(field: SensorField, disc: Disc, { rounds, every, share, told }: typeof FIRST | typeof LAST | typeof NEAR) {
   const part = partAround(field, disc)
-  const look = new CloseLook(field, part, disc, disc.radius_px + rimOf(disc.radius_px) + 1, every, farthest)
+  const look = new CloseLook(field, part, disc, disc.radius_px + rimOf(disc.radius_px) + 1, every, told)
   const { rings } = look
   const darkness = () => rings.level(INNER * disc.radius_px)
   look.settle(1)

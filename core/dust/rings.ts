@@ -114,7 +114,16 @@ export class RingEquations {
    * What two places differ by, `value`, which counts `weight`. Of each is told how far it lies from the middle, and where from there: first of
    * the one whose frame has more, then of the other.
    */
-  add(away_px: number, dx_px: number, dy_px: number, otherAway_px: number, otherDx_px: number, otherDy_px: number, value: number, weight: number): void {
+  add(
+    away_px: number,
+    dx_px: number,
+    dy_px: number,
+    otherAway_px: number,
+    otherDx_px: number,
+    otherDy_px: number,
+    value: number,
+    weight: number,
+  ): void {
     this.weight += weight
     this.sum += weight * value
     const { places, entries, matrix, right, sums, size } = this
@@ -129,7 +138,14 @@ export class RingEquations {
     for (let p = 0; p < count + 2; p++) {
       const place = places[p]
       const entry = weight * entries[p]
-      for (let q = 0; q < count + 2; q++) if (places[q] >= place) matrix[place * size + places[q]] += entry * entries[q]
+      matrix[place * size + place] += entry * entries[p]
+      for (let q = p + 1; q < count + 2; q++) {
+        const other = places[q]
+        const product = entry * entries[q]
+        // Both places may lie at one ring.
+        if (other === place) matrix[place * size + place] += 2 * product
+        else matrix[other > place ? place * size + other : other * size + place] += product
+      }
       right[place] += entry * value
       sums[place] += entry
     }

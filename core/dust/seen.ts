@@ -1,4 +1,4 @@
-import { blurred, decoded, reduce, type Plane, type Rectangle, type Similarity } from '../raster'
+import { decoded, reduce, type Plane, type Rectangle, type Similarity } from '../raster'
 
 /** Logarithms are kept in steps of this. */
 export const LOG_PART = 1 / 4096
@@ -22,9 +22,6 @@ export const NOISE_SQUARE = 5e-4
 
 /** No wider than this is the whole sensor looked at. */
 const COARSE_px = 400
-/** What is wider than this part of the width is no speck. */
-export const WIDE = 1 / 40
-
 /** The place in another frame that shows what a place of one does: (a x − b y + u, b x + a y + v). */
 export interface Placing {
   a: number
@@ -42,9 +39,9 @@ export interface Logs {
 
 /** A frame's logarithms halved until they are no wider than the whole sensor is looked at. */
 export function coarse({ width, height, data }: Logs): Logs {
-  let plane: Plane = { width, height, data: Float32Array.from(data) }
+  let plane: Plane = { width, height, data: new Float32Array(data) }
   while (plane.width > COARSE_px) plane = reduce(plane)
-  return { ...plane, data: Int16Array.from(plane.data) }
+  return { ...plane, data: new Int16Array(plane.data) }
 }
 
 /** What a frame has more than another at each place of a part; NaN where the other does not show it. */
@@ -67,13 +64,6 @@ export function difference({ width, height, data: here }: Logs, { data: there }:
       out[i] = (here[y * width + x] - above - (qy - y0) * (below - above)) * LOG_PART
     }
   }
-}
-
-/** A plane without what is wide in it. */
-export function narrowOf(plane: Plane): Plane {
-  const { data } = blurred(plane, WIDE * plane.width)
-  for (let i = 0; i < data.length; i++) data[i] = plane.data[i] - data[i]
-  return { ...plane, data }
 }
 
 /** From which to before which column of a row the other frame shows the same part of the subject, a little within its edges. */

@@ -1,5 +1,5 @@
 import { toInterleaved16, type Picture } from '../raster'
-import { FrameWarper, ReusedSpace, WasmKernels, Workspace, type Slab } from '../raster/kernels'
+import { FrameWarper, ReusedSpace, WasmKernels, Workspace, type FrameSamples, type Laying, type Slab } from '../raster/kernels'
 import { raiseFinest } from './finest'
 import { FocusMap } from './focusMap'
 import { noiseOf, quietOf } from './noise'
@@ -45,6 +45,8 @@ export class BandAccumulator implements Accumulator {
   /** How much less noise frames usually have than the present one. */
   private quiet = 1
   private begun = false
+  /** Whether the samples that were put in are of 16 bits. */
+  private wide = false
 
   constructor(
     private readonly options: StyleOptions,
@@ -75,9 +77,14 @@ export class BandAccumulator implements Accumulator {
     if (tuning.prefer === 'near' || tuning.prefer === 'far') this.second = new SecondDepths(space, sizes.slice(0, this.levels))
   }
 
-  add({ index, samples, motion, bend, gain }: SeriesFrame): void {
-    const { frame, pyramids, levels, weighing, weights } = this
-    this.warper.warp(samples, { motion, bend, gain }, weights[0].at, frame[0])
+  put(samples: FrameSamples): void {
+    this.wide = this.warper.put(samples, this.weights[0].at)
+  }
+
+  add({ index, samples, gain, ...lying }: SeriesFrame): void {
+    const { frame, pyramids, levels, weighing } = this
+    if (samples) this.put(samples)
+    this.lay({ ...lying, gain })
     this.quiet = quietOf(gain)
     this.one?.begin(index)
     for (let level = 0; level < levels; level++)
@@ -87,10 +94,11 @@ export class BandAccumulator implements Accumulator {
     this.begun = true
   }
 
-  addAgain({ index, samples, motion, bend, gain }: SeriesFrame): void {
+  addAgain({ index, samples, ...lying }: SeriesFrame): void {
     const { frame, pyramids, space, weights, sums, totals } = this
+    if (samples) this.put(samples)
     this.again ??= new SecondPass(space, pyramids, sums[0], totals[0], this.focus.peaks(this.noise!))
-    this.warper.warp(samples, { motion, bend, gain }, weights[0].at, frame[0])
+    this.lay(lying)
     for (let channel = 0; channel < 3; channel++) pyramids.reduce(frame[0][channel], frame[1][channel])
     this.again.weigh(index, weights[0])
     this.one?.begin(index)
@@ -130,6 +138,11 @@ export class BandAccumulator implements Accumulator {
     // Sums, totals and weights, which lie one behind the other, are not needed any more.
     const reused = new ReusedSpace(this.space, this.sums[0][0].at, this.focus.begin)
     return { width, height, samples, ...this.focus.finish(this.noise!, reused) }
+  }
+
+  /** Lays the samples that were put in on the reference frame. */
+  private lay({ motion, bend, gain }: Laying): void {
+    this.warper.warp(this.wide, { motion, bend, gain }, this.weights[0].at, this.frame[0])
   }
 
   /** Energy of a band, smoothed so many times, in the level's plane of weights. */

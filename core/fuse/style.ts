@@ -1,5 +1,5 @@
 import type { Bend, Plane, Similarity } from '../raster'
-import type { Kernels } from '../raster/kernels'
+import type { FrameSamples, Kernels } from '../raster/kernels'
 import type { DepthMaps } from './focusMap'
 import type { StyleName } from './purposes'
 import type { Tuning } from './tuning'
@@ -25,8 +25,8 @@ export interface StyleOptions {
 /** A frame as it was decoded, with its place in focus order. */
 export interface SeriesFrame {
   index: number
-  /** Interleaved RGB, 8 or 16 bits, sRGB-encoded. */
-  samples: Uint8Array | Uint16Array
+  /** Interleaved RGB, 8 or 16 bits, sRGB-encoded; absent where they were put in before. */
+  samples?: FrameSamples
   /** From the reference frame to this one. */
   motion: Similarity
   /** What moved on its own beside that. */
@@ -54,6 +54,8 @@ export interface SoFar {
 
 /** A way of fusing, as a streaming accumulator: it sees each frame once and its memory does not grow with their number. */
 export interface Accumulator {
+  /** Takes in the samples of the frame that is added next; what they lie in may be given back then. */
+  put(samples: FrameSamples): void
   /** Frames come in focus order: from the first to the last, or, where far depths are preferred, from the last to the first. */
   add(frame: SeriesFrame): void
   /** Takes the frames once more when all were added, for the finest detail; not all have to be given. */

@@ -1,7 +1,6 @@
 import { createPlane, type Plane } from '../raster'
-import type { Slab } from '../raster/kernels'
+import type { Planes, Slab } from '../raster/kernels'
 import { noiseAt, type NoiseCurve } from './noise'
-import { Planes } from './planes'
 
 /** Variances of the blurs, px², that one frame is given to look like another. */
 const BLURS = [0, 0.36, 0.72, 1.44, 3, 6, 12, 24]

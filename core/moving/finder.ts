@@ -1,5 +1,5 @@
 import { commonRectangle, createPlane, layOn, smooth, type Bend, type Plane, type Rectangle, type Similarity } from '../raster'
-import type { Kernels } from '../raster/kernels'
+import { Planes, type Kernels } from '../raster/kernels'
 import { CELL_px, cellAt, cellMeans, gridOf } from './cells'
 import { chooseFrames } from './choose'
 import { Comparer } from './disagreement'
@@ -7,7 +7,6 @@ import { apartOf, between, depthOf, detailsOf, sharpestOf } from './looks'
 import { noiseCurve } from './noise'
 import { outlineOf, type Certainty } from './outline'
 import { partsOf, type MovedParts } from './parts'
-import { Planes } from './planes'
 import type { Moving } from './purposes'
 
 /** Small pictures take so much memory together at the most, however many there are. */

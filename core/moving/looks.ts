@@ -3,7 +3,7 @@ import { cellAt, cellMeans } from './cells'
 import { finestBand, type Comparer } from './disagreement'
 import type { NoiseCurve } from './noise'
 import { withoutParallax } from './parallax'
-import type { Planes } from './planes'
+import type { Planes } from '../raster/kernels'
 
 /** A place cut in two by a border is as bad as so many such places whose detail is lost. */
 const BORDER_times = 4

@@ -39,13 +39,7 @@ export class Preparer {
   /** From interleaved RGB samples, 8 or 16 bits. */
   fromSamples(samples: Uint8Array | Uint16Array, width: number, height: number): Prepared {
     const space = new Workspace(this.kernels, width)
-    const wide = samples instanceof Uint16Array
-    const at = space.bytes(samples.byteLength + 64)
-    const luma = space.plane(width, height)
-    const There = wide ? Uint16Array : Uint8Array
-    new There(this.kernels.buffer(), at, samples.length).set(samples)
-    this.kernels.run('luma', [at, Number(wide), luma.at, luma.stride, width], height)
-    return this.pyramid(space, luma)
+    return this.pyramid(space, space.luma(samples, width, height, 'light'))
   }
 
   /** From luma on encoded values. */
@@ -62,16 +56,10 @@ export class Preparer {
     const levels: Level[] = []
     const coarsest = Math.max(0, Math.floor(Math.log2(Math.min(luma.width, luma.height) / COARSEST_px)))
     for (let level = 0; level <= coarsest; level++) {
-      if (level > 0) plane = this.halved(space, plane)
+      if (level > 0) plane = space.halved(plane)
       if (plane.width <= FINEST_WIDTH_px || level === coarsest) levels.push(this.level(space, plane, levels.length === 0))
     }
     return { levels }
-  }
-
-  private halved(space: Workspace, fine: Slab): Slab {
-    const coarse = space.plane((fine.width + 1) >> 1, (fine.height + 1) >> 1)
-    this.kernels.run('reduce', [fine.at, 4, fine.stride, fine.width, fine.height, coarse.at, coarse.stride, 0], coarse.height)
-    return coarse
   }
 
   /**

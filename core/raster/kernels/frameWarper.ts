@@ -31,16 +31,16 @@ export class FrameWarper {
     new Int16Array(space.kernels.buffer(), this.taps, weights.length).set(weights)
   }
 
-  /** Writes the frame's three channels into planes of 16 bits. The samples are put at `scratch` in the memory, which needs room for them and 64 bytes more. */
-  warp(samples: FrameSamples, laying: Laying, scratch: number, planes: readonly [Slab, Slab, Slab]): void {
+  /** Puts a frame's samples at `scratch` in the memory, which needs room for them and 64 bytes more; says whether they are of 16 bits. */
+  put(samples: FrameSamples, scratch: number): boolean {
     const wide = samples instanceof Uint16Array
     const there = wide ? Uint16Array : Uint8Array
     new there(this.space.kernels.buffer(), scratch, samples.length).set(samples)
-    this.warpThere(wide, laying, scratch, planes)
+    return wide
   }
 
-  /** The same for samples that are at `scratch` already, of 16 bits or 8. */
-  warpThere(wide: boolean, { motion, bend, gain }: Laying, scratch: number, planes: readonly [Slab, Slab, Slab]): void {
+  /** Writes the three channels of the samples at `scratch`, of 16 bits or 8, into planes of 16 bits. */
+  warp(wide: boolean, { motion, bend, gain }: Laying, scratch: number, planes: readonly [Slab, Slab, Slab]): void {
     const { width, height } = this
     const { kernels } = this.space
     const [red, green, blue] = planes
@@ -89,7 +89,7 @@ export function warpPart(
   const wide = samples instanceof Uint16Array
   const there = wide ? Uint16Array : Uint8Array
   cutOut(samples, held, area, new there(kernels.buffer(), scratch, 3 * area.width * area.height))
-  warper.warpThere(wide, { ...laying, motion, bend: laying.bend && bendWithin(laying.bend, wider) }, scratch, planes)
+  warper.warp(wide, { ...laying, motion, bend: laying.bend && bendWithin(laying.bend, wider) }, scratch, planes)
   // The samples have been read: the part goes where they were.
   const [left, top] = [part.x - wider.x, part.y - wider.y]
   const args = [...planes.map(({ at }) => at), planes[0].stride, left, top, part.width, scratch]

@@ -4,6 +4,8 @@ export { createMemory, MOST_SMOOTHINGS, TwinKernels, WasmKernels, type KernelNam
 export { createBoard, serveKernels, TeamKernels } from './team'
 export { POINT, POINTS_EACH } from './twin/align'
 export { lightOf } from './twin/samples'
+export { Planes } from './planes'
+export { SmallLuma } from './smallLuma'
 export { COARSEST, WIDEST } from './twin/spread'
 export { PIECE_places, strengthAt } from './twin/stroke'
 export { ReusedSpace, Workspace, type Slab } from './workspace'

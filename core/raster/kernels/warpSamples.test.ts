@@ -23,7 +23,7 @@ function warped(picture: Picture, motion: Similarity, gain = 1, bend?: Bend): nu
   const warper = new FrameWarper(space, WIDTH, HEIGHT)
   const scratch = space.bytes(samples.byteLength + 64)
   const planes = [0, 1, 2].map(() => space.plane(WIDTH, HEIGHT, 2)) as [Slab, Slab, Slab]
-  warper.warp(samples, { motion, gain, bend }, scratch, planes)
+  warper.warp(warper.put(samples, scratch), { motion, gain, bend }, scratch, planes)
   const [{ stride }] = planes
   return planes.map((plane) => {
     const values = new Uint16Array(kernels.buffer(), plane.at, stride * HEIGHT)

@@ -53,6 +53,29 @@ export class Workspace {
     return new Int16Array(this.kernels.buffer(), at, stride * height)
   }
 
+  /** Luma of interleaved RGB samples, 8 or 16 bits: in linear light, or of the samples as they are encoded. */
+  luma(samples: Uint8Array | Uint16Array, width: number, height: number, of: 'light' | 'encoded'): Slab {
+    const wide = samples instanceof Uint16Array
+    const at = this.bytes(samples.byteLength + 64)
+    const luma = this.plane(width, height)
+    const There = wide ? Uint16Array : Uint8Array
+    new There(this.kernels.buffer(), at, samples.length).set(samples)
+    this.kernels.run('luma', [at, Number(wide), Number(of === 'encoded'), luma.at, luma.stride, width], height)
+    return luma
+  }
+
+  /** A plane of f32 at half the size (see the kernel `reduce`). */
+  halved(fine: Slab): Slab {
+    const coarse = this.plane((fine.width + 1) >> 1, (fine.height + 1) >> 1)
+    this.halve(fine, coarse)
+    return coarse
+  }
+
+  /** The same into a plane that is there. */
+  halve(fine: Slab, coarse: Slab): void {
+    this.kernels.run('reduce', [fine.at, 4, fine.stride, fine.width, fine.height, coarse.at, coarse.stride, 0], coarse.height)
+  }
+
   /** A copy of a plane of f32 without its padding. */
   copy(slab: Slab): Float32Array {
     const { width, height, stride } = slab

@@ -1,19 +1,46 @@
 // @ts-nocheck: AssemblyScript has types and operators that TypeScript does not know.
-import { blend5, clampIndex, evenOf, expandDown, firstFour, lastFour, load4, mirror, next4, oddOf, rowOf } from './memory'
+import { blend5, clampIndex, evenOf, expandDown, firstFour, lastFour, mirror, oddOf, rowOf, UNIT16 } from './memory'
 
 /** Five rows blended 1 4 6 4 1 into one. */
-@inline function blendDown<T>(r0: usize, r1: usize, r2: usize, r3: usize, r4: usize, line: usize, width: i32): void {
+@inline function blendDown(r0: usize, r1: usize, r2: usize, r3: usize, r4: usize, line: usize, width: i32): void {
   const end = line + (<usize>width << 2)
-  const step = 8 * sizeof<T>()
   for (let p = line; p < end; p += 32) {
-    v128.store(p, blend5(load4<T>(r0), load4<T>(r1), load4<T>(r2), load4<T>(r3), load4<T>(r4)))
-    v128.store(p, blend5(next4<T>(r0), next4<T>(r1), next4<T>(r2), next4<T>(r3), next4<T>(r4)), 16)
-    r0 += step
-    r1 += step
-    r2 += step
-    r3 += step
-    r4 += step
+    v128.store(p, blend5(v128.load(r0), v128.load(r1), v128.load(r2), v128.load(r3), v128.load(r4)))
+    v128.store(p, blend5(v128.load(r0, 16), v128.load(r1, 16), v128.load(r2, 16), v128.load(r3, 16), v128.load(r4, 16)), 16)
+    r0 += 32
+    r1 += 32
+    r2 += 32
+    r3 += 32
+    r4 += 32
   }
+}
+
+/** Four sums 1 4 6 4 1 of whole numbers. */
+@inline function wholeBlend5(a: v128, b: v128, c: v128, d: v128, e: v128): v128 {
+  const inner = i32x4.add(i32x4.add(b, d), c)
+  return i32x4.add(i32x4.add(i32x4.add(a, e), i32x4.shl(inner, 2)), i32x4.add(c, c))
+}
+
+/** Five rows of 16 bits blended 1 4 6 4 1 into one of 0 … 1: as whole numbers, which is quicker than bringing each to 0 … 1 first. */
+@inline function blendDown16(r0: usize, r1: usize, r2: usize, r3: usize, r4: usize, line: usize, width: i32): void {
+  const end = line + (<usize>width << 2)
+  const unit = f32x4.splat(UNIT16 / 16)
+  for (let p = line; p < end; p += 32) {
+    const low = wholeBlend5(v128.load16x4_u(r0), v128.load16x4_u(r1), v128.load16x4_u(r2), v128.load16x4_u(r3), v128.load16x4_u(r4))
+    const high = wholeBlend5(v128.load16x4_u(r0, 8), v128.load16x4_u(r1, 8), v128.load16x4_u(r2, 8), v128.load16x4_u(r3, 8), v128.load16x4_u(r4, 8))
+    v128.store(p, f32x4.mul(unit, f32x4.convert_i32x4_s(low)))
+    v128.store(p, f32x4.mul(unit, f32x4.convert_i32x4_s(high)), 16)
+    r0 += 16
+    r1 += 16
+    r2 += 16
+    r3 += 16
+    r4 += 16
+  }
+}
+
+@inline function blendRows<T>(r0: usize, r1: usize, r2: usize, r3: usize, r4: usize, line: usize, width: i32): void {
+  if (sizeof<T>() == 2) blendDown16(r0, r1, r2, r3, r4, line, width)
+  else blendDown(r0, r1, r2, r3, r4, line, width)
 }
 
 @inline function reduceOf<T>(source: usize, stride: i32, width: i32, height: i32, target: usize, targetStride: i32, add: i32, line: usize, from: i32, to: i32): void {
@@ -21,7 +48,7 @@ import { blend5, clampIndex, evenOf, expandDown, firstFour, lastFour, load4, mir
   const half = (width + 1) >> 1
   for (let y = from; y < to; y++) {
     const c = 2 * y
-    blendDown<T>(
+    blendRows<T>(
       source + <usize>mirror(c - 2, height) * bytes,
       source + <usize>mirror(c - 1, height) * bytes,
       source + <usize>mirror(c, height) * bytes,
@@ -90,7 +117,7 @@ export function expand(
 
 /** Five rows smoothed into one, which goes to `out`; `line` is a row of the part's own. */
 @inline export function smoothRow(r0: usize, r1: usize, r2: usize, r3: usize, r4: usize, line: usize, width: i32, out: usize): void {
-  blendDown<f32>(r0, r1, r2, r3, r4, line, width)
+  blendDown(r0, r1, r2, r3, r4, line, width)
   const last = line + (<usize>(width - 1) << 2)
   for (let k: usize = 4; k <= 8; k += 4) {
     store<f32>(line - k, load<f32>(line))

@@ -1,5 +1,5 @@
 // @ts-nocheck: AssemblyScript has types and operators that TypeScript does not know.
-import { clampIndex, rowOf } from './memory'
+import { clampIndex, rounded, rowOf } from './memory'
 
 /** Columns that one vertical phase is taken for. */
 const GROUP: i32 = 8
@@ -84,8 +84,7 @@ const PART: i64 = (1 << 30) - 1
     f32x4.add(f32x4.mul(v128.load(before), w0), f32x4.mul(v128.load(before, 4), w1)),
     f32x4.add(f32x4.mul(v128.load(before, 8), w2), f32x4.mul(v128.load(before, 12), w3)),
   )
-  // Beyond 2^23 floats are whole numbers, whose last bits are the number: quicker than a conversion that minds every case.
-  return i32x4.sub(f32x4.add(f32x4.mul(sum, gain), f32x4.splat(12582912)), i32x4.splat(0x4b400000))
+  return rounded(f32x4.mul(sum, gain))
 }
 
 /** Keys' weights at places `t` between two samples, of the sample before (0) to the one behind the next (3). */
@@ -221,14 +220,16 @@ export function warpSamples(
   return f32x4.mul(v, f32x4.add(f32x4.mul(v, inner), f32x4.splat(0.012522878)))
 }
 
-@inline function lumaOf(red: v128, green: v128, blue: v128, unit: v128): v128 {
-  const r = f32x4.mul(f32x4.splat(0.2126), light(f32x4.mul(f32x4.convert_i32x4_s(red), unit)))
-  const g = f32x4.mul(f32x4.splat(0.7152), light(f32x4.mul(f32x4.convert_i32x4_s(green), unit)))
-  return f32x4.add(f32x4.add(r, g), f32x4.mul(f32x4.splat(0.0722), light(f32x4.mul(f32x4.convert_i32x4_s(blue), unit))))
+@inline function lumaOf(red: v128, green: v128, blue: v128, unit: v128, encoded: bool): v128 {
+  const r = f32x4.mul(f32x4.convert_i32x4_s(red), unit)
+  const g = f32x4.mul(f32x4.convert_i32x4_s(green), unit)
+  const b = f32x4.mul(f32x4.convert_i32x4_s(blue), unit)
+  const two = f32x4.add(f32x4.mul(f32x4.splat(0.2126), encoded ? r : light(r)), f32x4.mul(f32x4.splat(0.7152), encoded ? g : light(g)))
+  return f32x4.add(two, f32x4.mul(f32x4.splat(0.0722), encoded ? b : light(b)))
 }
 
-/** Luma in linear light of interleaved RGB samples, 8 or 16 bits. */
-export function luma(samples: usize, wide: i32, target: usize, stride: i32, width: i32, from: i32, to: i32): void {
+/** Luma of interleaved RGB samples, 8 or 16 bits: in linear light, or of the samples as they are encoded. */
+export function luma(samples: usize, wide: i32, encoded: bool, target: usize, stride: i32, width: i32, from: i32, to: i32): void {
   const unit = f32x4.splat(wide ? <f32>(1.0 / 65535.0) : <f32>(1.0 / 255.0))
   // Every third byte, or every third pair of bytes, becomes a whole number; 255 leaves a byte empty.
   const red = i8x16(0, -1, -1, -1, 3, -1, -1, -1, 6, -1, -1, -1, 9, -1, -1, -1)
@@ -246,11 +247,11 @@ export function luma(samples: usize, wide: i32, target: usize, stride: i32, widt
         const r = v128.shuffle<i16>(v128.shuffle<i16>(a, b, 0, 3, 6, 9, 0, 3, 6, 9), none, 0, 8, 1, 8, 2, 8, 3, 8)
         const g = v128.shuffle<i16>(v128.shuffle<i16>(a, b, 1, 4, 7, 10, 1, 4, 7, 10), none, 0, 8, 1, 8, 2, 8, 3, 8)
         const c = v128.shuffle<i16>(v128.shuffle<i16>(a, b, 2, 5, 8, 11, 2, 5, 8, 11), none, 0, 8, 1, 8, 2, 8, 3, 8)
-        v128.store(out + (<usize>x << 2), lumaOf(r, g, c, unit))
+        v128.store(out + (<usize>x << 2), lumaOf(r, g, c, unit, encoded))
         p += 24
       } else {
         const a = v128.load(p)
-        v128.store(out + (<usize>x << 2), lumaOf(i8x16.swizzle(a, red), i8x16.swizzle(a, green), i8x16.swizzle(a, blue), unit))
+        v128.store(out + (<usize>x << 2), lumaOf(i8x16.swizzle(a, red), i8x16.swizzle(a, green), i8x16.swizzle(a, blue), unit, encoded))
         p += 12
       }
     }

@@ -1,5 +1,5 @@
 // @ts-nocheck: AssemblyScript has types and operators that TypeScript does not know.
-import { evenOf, expandDown, firstFour, lastFour, load4, next4, oddOf, rowOf, weightOf } from './memory'
+import { evenOf, expandDown, firstFour, lastFour, load4, next4, oddOf, rounded, rowOf, weightOf } from './memory'
 
 @inline function addBand(fine: usize, before: usize, sum: usize, low: v128, high: v128, begun: bool): void {
   const even = evenOf(before)
@@ -56,7 +56,7 @@ export function accumulate(
     low = f32x4.add(low, f32x4.mul(f32x4.convert_i32x4_s(v128.load16x4_s(mean)), keepLow))
     high = f32x4.add(high, f32x4.mul(f32x4.convert_i32x4_s(v128.load16x4_s(mean, 8)), keepHigh))
   }
-  v128.store(mean, i16x8.narrow_i32x4_s(i32x4.trunc_sat_f32x4_s(f32x4.nearest(low)), i32x4.trunc_sat_f32x4_s(f32x4.nearest(high))))
+  v128.store(mean, i16x8.narrow_i32x4_s(rounded(low), rounded(high)))
 }
 
 /** What part of a mean stays, and what part of the band, in `steps`, comes to it; in a sum all stays. */

@@ -135,15 +135,24 @@ function bending(memory: ArrayBuffer, at: number, width: number, height: number)
 /** Light of an sRGB-encoded value, near enough (within 0.002). */
 export const lightOf = (v: number) => v * (v * (v * 0.305306011 + 0.682171111) + 0.012522878)
 
-/** Luma in linear light of interleaved RGB samples, in which blur spreads evenly to both sides of an edge. */
-export function luma(memory: ArrayBuffer, at: number, wide: number, target: number, stride: number, width: number, from: number, to: number): void {
+/** Luma of interleaved RGB samples: in linear light, in which blur spreads evenly to both sides of an edge, or of the samples as they are encoded. */
+export function luma(
+  memory: ArrayBuffer,
+  at: number,
+  wide: number,
+  encoded: number,
+  target: number,
+  stride: number,
+  width: number,
+  from: number,
+  to: number,
+): void {
   const samples = samplesAt(memory, at, wide)
   const out = floats(memory, target)
   const unit = 1 / (wide ? 65535 : 255)
-  for (let y = from; y < to; y++) {
-    for (let x = 0, s = y * width * 3; x < width; x++, s += 3)
-      out[y * stride + x] = 0.2126 * lightOf(samples[s] * unit) + 0.7152 * lightOf(samples[s + 1] * unit) + 0.0722 * lightOf(samples[s + 2] * unit)
-  }
+  const value = (s: number) => (encoded ? samples[s] * unit : lightOf(samples[s] * unit))
+  for (let y = from; y < to; y++)
+    for (let x = 0, s = y * width * 3; x < width; x++, s += 3) out[y * stride + x] = 0.2126 * value(s) + 0.7152 * value(s + 1) + 0.0722 * value(s + 2)
 }
 
 /** A rectangle of three planes of u16, from `left`, `top` on, as interleaved samples without padding. */

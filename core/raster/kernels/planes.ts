@@ -1,5 +1,6 @@
-import type { Plane } from '../raster'
-import { Workspace, type Kernels, type Slab } from '../raster/kernels'
+import type { Plane } from '../plane'
+import type { Kernels } from './kernels'
+import { Workspace, type Slab } from './workspace'
 
 /** Small pictures in the kernels' memory, and what is done to them there. */
 export class Planes {
@@ -47,13 +48,12 @@ export class Planes {
   }
 
   halve(fine: Slab, coarse: Slab): void {
-    this.space.kernels.run('reduce', [fine.at, 4, fine.stride, fine.width, fine.height, coarse.at, coarse.stride, 0], coarse.height)
+    this.space.halve(fine, coarse)
   }
 
   /** `fine` = `coarse` brought to twice the size. */
   expand(coarse: Slab, fine: Slab): void {
-    this.view(fine).fill(0)
-    this.space.kernels.run('expand', [coarse.at, coarse.stride, coarse.height, fine.at, fine.stride, fine.width, 1, 1], fine.height)
+    this.space.kernels.run('expand', [coarse.at, coarse.stride, coarse.height, fine.at, fine.stride, fine.width, 1, 0], fine.height)
   }
 
   /** `target` = `a` + `share` · (`b` − `a`). */
