@@ -1,5 +1,5 @@
 import { compose, createPlane, invert, type Plane, type Similarity } from '../raster'
-import { Planes, WasmKernels, type Kernels } from '../raster/kernels'
+import { PAIR_numbers, Planes, WasmKernels, type Kernels } from '../raster/kernels'
 import { Narrowing, WIDE } from './narrowing'
 import { coarse, difference, MOST_SQUARE, NOISE_SQUARE, placing, seenIn, type Logs, type Placing } from './seen'
 
@@ -94,9 +94,12 @@ export class SensorField {
     const room = (count: number) => planes.space.bytes(4 * count)
     const [shadeAt, sumAt] = [room(width * height), room(width * height)]
     const pairs = this.pairs.map((pair) => ({ ...pair, weightsAt: room(pair.weights.length), boundsAt: room(2 * height) }))
+    const pairsAt = room(2 * PAIR_numbers * pairs.length)
     // All places are known: the memory moves no more.
     const floats = (at: number, count: number) => new Float32Array(kernels.buffer(), at, count)
-    for (const { coarse: placed, weights, weightsAt, boundsAt } of pairs) {
+    for (const [k, { coarse: placed, weights, weightsAt, boundsAt }] of pairs.entries()) {
+      const { a, b, u, v } = placed
+      new Float64Array(kernels.buffer(), pairsAt, PAIR_numbers * pairs.length).set([weightsAt, boundsAt, a, b, u, v], PAIR_numbers * k)
       floats(weightsAt, weights.length).set(weights)
       const bounds = new Int32Array(kernels.buffer(), boundsAt, 2 * height)
       for (let y = 0; y < height; y++) bounds.set(seenIn(placed, y, width, height), 2 * y)
@@ -106,12 +109,7 @@ export class SensorField {
       floats(shadeAt, shade.data.length).set(shade.data)
       floats(sumAt, base.data.length).set(base.data)
       // Places are rounded, as what is so near is nearly alike.
-      for (const {
-        coarse: { a, b, u, v },
-        weightsAt,
-        boundsAt,
-      } of pairs)
-        kernels.run('addSeen', [shadeAt, width, weightsAt, this.across, boundsAt, a, b, u, v, sumAt], height)
+      kernels.run('addAllSeen', [shadeAt, width, this.across, pairsAt, pairs.length, sumAt], height)
       const sum = floats(sumAt, base.data.length).slice()
       for (let i = 0; i < sum.length; i++) sum[i] = total.data[i] > 0 ? sum[i] / total.data[i] : 0
       shade = narrowing.of({ width, height, data: sum })

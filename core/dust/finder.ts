@@ -79,7 +79,7 @@ export class DustFinder {
     if (index % this.every !== 0) return
     const detail = new Narrowing(new Planes(this.kernels, luma.width, luma.height)).of(lightLogs(luma)).data
     const log = new Int16Array(detail.length)
-    for (let i = 0; i < log.length; i++) log[i] = Math.round(detail[i] / LOG_PART)
+    for (let i = 0; i < log.length; i++) log[i] = Math.floor(detail[i] * (1 / LOG_PART) + 0.5)
     this.kept.push({ index, log })
     if (this.kept.length <= MOST_KEPT) return
     this.every *= 2

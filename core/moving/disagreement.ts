@@ -27,11 +27,15 @@ interface Softened {
 export class Comparer {
   private one: Softened
   private other: Softened
+  /** What either was taken from. */
+  private readonly taken = new Map<Softened, Plane>()
   private readonly square: Slab
   private readonly spare: Slab
   private readonly nothing: Slab
   private readonly light: Slab[]
   private readonly halves: [Slab, Slab]
+  /** At half the size, what is least of all that was compared. */
+  private readonly least: Slab
 
   constructor(private readonly planes: Planes) {
     const softened = (): Softened => ({
@@ -47,13 +51,21 @@ export class Comparer {
     this.spare = planes.plane()
     this.light = Array.from({ length: LIGHT_halvings + 1 }, (_, k) => planes.plane(k))
     this.halves = [planes.plane(1), planes.plane(1)]
+    this.least = planes.plane(1)
   }
 
-  /** Takes a frame; the one that was taken before is the one that it is compared with. */
-  take(luma: Plane): void {
-    ;[this.one, this.other] = [this.other, this.one]
+  /** Takes two frames, to be compared; of one that was there before, nothing is made again. */
+  take(earlier: Plane, later: Plane): void {
+    if (this.taken.get(this.other) === earlier || this.taken.get(this.one) === later) [this.one, this.other] = [this.other, this.one]
+    this.soften(earlier, this.one)
+    this.soften(later, this.other)
+  }
+
+  private soften(luma: Plane, to: Softened): void {
+    if (this.taken.get(to) === luma) return
+    this.taken.set(to, luma)
     const { planes, spare, square } = this
-    const { blurs, fine, gradient } = this.other
+    const { blurs, fine, gradient } = to
     planes.put(luma, blurs[0])
     // From one blur to the next: whole steps of variance 1 by smoothing, what is left by mixing with one more.
     for (let k = 1; k < BLURS.length; k++) {
@@ -76,18 +88,16 @@ export class Comparer {
    * of their difference when the sharper one is given the blur, of all that are tried, that makes it most like the other.
    */
   leftOver(): Plane {
-    const { planes, one, other, light, halves } = this
-    const [a, b] = [one, other].map(({ blurs }) => planes.view(blurs[0]))
-    const difference = planes.view(light[0])
-    for (let i = 0; i < difference.length; i++) difference[i] = a[i] - b[i]
+    const { planes, one, other, light, least } = this
+    planes.subtract(one.blurs[0], other.blurs[0], light[0])
     for (let k = 0; k < LIGHT_halvings; k++) planes.halve(light[k], light[k + 1])
     for (let k = LIGHT_halvings; k > 0; k--) planes.expand(light[k], light[k - 1])
-    const least = planes.view(halves[0]).slice().fill(Infinity)
+    planes.view(least).fill(Infinity)
     for (let k = 0; k < BLURS.length; k++) {
-      this.compare(one.blurs[k], other.blurs[0], least)
-      if (k > 0) this.compare(one.blurs[0], other.blurs[k], least)
+      this.compare(one.blurs[k], other.blurs[0])
+      if (k > 0) this.compare(one.blurs[0], other.blurs[k])
     }
-    return this.unpadded(least)
+    return planes.get(least)
   }
 
   /**
@@ -114,21 +124,20 @@ export class Comparer {
 
   /** The same in the finest band alone, where what stands still leaves nothing: the detail of what moved, in either frame. */
   fineLeftOver(): Plane {
-    const { planes, one, other, nothing, halves } = this
-    const least = planes.view(halves[0]).slice().fill(Infinity)
+    const { planes, one, other, nothing, least } = this
+    planes.view(least).fill(Infinity)
     for (let k = 0; k < FINE_BLURS; k++) {
-      this.compare(one.fine[k], other.fine[0], least, nothing)
-      if (k > 0) this.compare(one.fine[0], other.fine[k], least, nothing)
+      this.compare(one.fine[k], other.fine[0], nothing)
+      if (k > 0) this.compare(one.fine[0], other.fine[k], nothing)
     }
-    return this.unpadded(least)
+    return planes.get(least)
   }
 
-  private compare(one: Slab, other: Slab, least: Float32Array, light = this.light[0]): void {
-    const { planes, square, halves } = this
+  private compare(one: Slab, other: Slab, light = this.light[0]): void {
+    const { planes, square, halves, least } = this
     planes.squareApart(one, other, light, square)
     this.gather(square, halves[0])
-    const around = planes.view(halves[0])
-    for (let i = 0; i < around.length; i++) if (around[i] < least[i]) least[i] = around[i]
+    planes.lesser(halves[0], least)
   }
 
   /** Means around each place, of a Gaussian of σ = 3 px, at half the size. */
@@ -138,21 +147,8 @@ export class Comparer {
   }
 
   private gradients(source: Slab, target: Slab): void {
-    const { planes, square } = this
-    const [from, to] = [planes.view(source), planes.view(square).fill(0)]
-    const { width, height, stride } = source
-    for (let y = 1; y < height - 1; y++)
-      for (let x = 1, i = y * stride + 1; x < width - 1; x++, i++) {
-        const [across, down] = [from[i + 1] - from[i - 1], from[i + stride] - from[i - stride]]
-        to[i] = (across * across + down * down) / 4
-      }
-    this.gather(square, target)
-  }
-
-  private unpadded(data: Float32Array): Plane {
-    const [slab] = this.halves
-    this.planes.view(slab).set(data)
-    return this.planes.get(slab)
+    this.planes.squaredGradient(source, this.square)
+    this.gather(this.square, target)
   }
 }
 
@@ -161,6 +157,5 @@ export function finestBand(planes: Planes, source: Slab, target: Slab, spare: Sl
   planes.smooth(source, target)
   planes.smooth(target, spare)
   planes.smooth(spare, another)
-  const [once, thrice] = [planes.view(target), planes.view(another)]
-  for (let i = 0; i < once.length; i++) once[i] -= thrice[i]
+  planes.subtract(target, another, target)
 }

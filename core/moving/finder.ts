@@ -84,7 +84,7 @@ export class MovingFinder {
   add({ width, height, data }: Plane): void {
     const whole = new Uint16Array(data.length)
     // A loop: a call for each value takes forty times as long.
-    for (let i = 0; i < whole.length; i++) whole[i] = Math.round(65535 * Math.min(1, Math.max(0, data[i])))
+    for (let i = 0; i < whole.length; i++) whole[i] = 65535 * Math.min(1, Math.max(0, data[i])) + 0.5
     this.smalls.push({ width, height, data: whole })
   }
 
@@ -170,7 +170,8 @@ export class MovingFinder {
   private lay(k: number, { motions, bends, gains }: Lying): Plane {
     const { width, height, data } = this.smalls[k]
     const scale = gains[k] / 65535
-    const small = { width, height, data: Float32Array.from(data, (value) => value * scale) }
+    const small = { width, height, data: new Float32Array(data.length) }
+    for (let i = 0; i < data.length; i++) small.data[i] = data[i] * scale
     const step = this.frame_px.width / width
     return layOn(small, this.frame_px, motions[k], bends?.[k], { x: (step - 1) / 2, y: (step - 1) / 2, step, width, height })
   }

@@ -17,13 +17,11 @@ export function between(
   depth: Plane,
   inside: (x: number, y: number) => boolean,
 ): { displaced: Plane; fine: Plane; pushed: boolean } {
-  comparer.take(earlier)
-  comparer.take(later)
+  comparer.take(earlier, later)
   const [displaced, fine] = [comparer.displaced_px(noise), comparer.fineLeftOver()]
   const pushedBack = withoutParallax(earlier, later, depth, inside)
   if (!pushedBack) return { displaced, fine, pushed: false }
-  comparer.take(earlier)
-  comparer.take(pushedBack)
+  comparer.take(earlier, pushedBack)
   return { displaced: least(displaced, comparer.displaced_px(noise)), fine: least(fine, comparer.fineLeftOver()), pushed: true }
 }
 
@@ -72,8 +70,7 @@ export function apartOf(comparer: Comparer, laid: Plane[]): (a: number, b: numbe
     const [first, second] = [Math.min(a, b), Math.max(a, b)]
     const key = `${first} ${second}`
     if (!found.has(key)) {
-      comparer.take(laid[first])
-      comparer.take(laid[second])
+      comparer.take(laid[first], laid[second])
       found.set(
         key,
         cellMeans(comparer.fineLeftOver()).data.map((energy) => BORDER_times * energy),

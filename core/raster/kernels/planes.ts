@@ -61,6 +61,21 @@ export class Planes {
     this.space.kernels.run('mix', [a.at, b.at, share, target.at, a.stride], a.height)
   }
 
+  /** `target` = `a` − `b`. */
+  subtract(a: Slab, b: Slab, target: Slab): void {
+    this.space.kernels.run('subtract', [a.at, b.at, target.at, a.stride], a.height)
+  }
+
+  /** `target` = what is less of `source` and itself. */
+  lesser(source: Slab, target: Slab): void {
+    this.space.kernels.run('lesser', [source.at, target.at, source.stride], source.height)
+  }
+
+  /** `target` = the square of the gradient, half the difference of the neighbours across and down; nothing at the border. */
+  squaredGradient({ at, stride, width, height }: Slab, target: Slab): void {
+    this.space.kernels.run('squaredGradient', [at, stride, width, height, target.at], height)
+  }
+
   /** `target` = (`a` − `b` − `light`)². */
   squareApart(a: Slab, b: Slab, light: Slab, target: Slab): void {
     this.space.kernels.run('squareApart', [a.at, b.at, light.at, target.at, a.stride], a.height)
