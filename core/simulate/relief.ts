@@ -1,5 +1,5 @@
 import { KEY_LIGHT, normalise, shade, type Layer, type Material, type Sight, type Vector } from './scene'
-import { shadowBounds, shadowOf, type Strand } from './strand'
+import { shadowOf, shadowReach, type Strand } from './strand'
 
 export interface ReliefShape {
   width_mm: number
@@ -13,6 +13,8 @@ export interface ReliefShape {
 
 const GRID = 900
 const SHADOW_STEPS = 48
+/** By so much the light has to pass what stands before it for all of it to arrive, and for none where it falls short by as much. */
+const FULLY_LIT = 0.12
 
 /**
  * A surface z(x, y) that fills the picture: the depth is kept on a grid together with the shadows it throws on itself
@@ -64,6 +66,7 @@ function castShadows(depths: Float32Array, columns: number, rows: number, cell: 
   const steps = Array.from({ length: SHADOW_STEPS }, (_, k) => (k + 1) * (k + 1) * 0.08 + k + 1)
   const [stepsX, stepsY] = [0, 1].map((axis) => Float64Array.from(steps, (distance) => (KEY_LIGHT[axis] / across) * distance))
   const lengths_mm = Float64Array.from(steps, (distance) => distance * cell)
+  const nearest = least(depths)
   for (let r = 0; r < rows; r++) {
     for (let c = 0; c < columns; c++) {
       const here = depths[r * columns + c]
@@ -72,9 +75,12 @@ function castShadows(depths: Float32Array, columns: number, rows: number, cell: 
         const x = c + stepsX[k]
         const y = r + stepsY[k]
         if (x < 0 || y < 0 || x >= columns - 1 || y >= rows - 1) break
+        // Nothing so far away can stand higher than the nearest place: it takes no more light than is gone, or none at all.
+        const most = (nearest - here) / lengths_mm[k] + rise
+        if (most >= clearance || most >= FULLY_LIT || clearance <= -FULLY_LIT) break
         clearance = Math.min(clearance, (depths[(y | 0) * columns + (x | 0)] - here) / lengths_mm[k] + rise)
       }
-      lit[r * columns + c] = Math.min(1, Math.max(0, 0.5 + clearance / 0.24))
+      lit[r * columns + c] = Math.min(1, Math.max(0, 0.5 + clearance / (2 * FULLY_LIT)))
     }
   }
   return lit
@@ -83,12 +89,13 @@ function castShadows(depths: Float32Array, columns: number, rows: number, cell: 
 /** Takes the light away that a strand before the relief stops. */
 function shadeBy(strand: Strand, lit: Float32Array, depths: Float32Array, columns: number, cell: number, deepest: number): void {
   const rows = depths.length / columns
-  const { left, right, top, bottom } = shadowBounds(strand, deepest)
-  const [firstRow, lastRow] = [Math.max(0, Math.floor(top / cell + rows / 2)), Math.min(rows - 1, Math.ceil(bottom / cell + rows / 2))]
-  const [first, last] = [Math.max(0, Math.floor(left / cell + columns / 2)), Math.min(columns - 1, Math.ceil(right / cell + columns / 2))]
-  for (let r = firstRow; r <= lastRow; r++)
-    for (let c = first; c <= last; c++)
-      lit[r * columns + c] *= shadowOf(strand, (c - columns / 2) * cell, (r - rows / 2) * cell, depths[r * columns + c])
+  const reach = shadowReach(strand, deepest)
+  for (let r = 0; r < rows; r++) {
+    const y = (r - rows / 2) * cell
+    const { left, right } = reach(y)
+    const [first, last] = [Math.max(0, Math.floor(left / cell + columns / 2)), Math.min(columns - 1, Math.ceil(right / cell + columns / 2))]
+    for (let c = first; c <= last; c++) lit[r * columns + c] *= shadowOf(strand, (c - columns / 2) * cell, y, depths[r * columns + c])
+  }
 }
 
 /** How far from a place, in cells, it is looked for what stands around it, and in how many directions. */

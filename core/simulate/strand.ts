@@ -58,14 +58,29 @@ export function strandLayer(strand: Strand): Layer {
 
 const CLEAR_mm = 3
 
-/** The rectangle in which points no deeper than `deepest` may lie in a strand's shadow. */
-export function shadowBounds({ from, to }: Strand, deepest_mm: number): { left: number; right: number; top: number; bottom: number } {
+/** From where to where, at a height, points no deeper than `deepest` may lie in a strand's shadow: `left` is beyond `right` where none does. */
+export function shadowReach({ from, to }: Strand, deepest_mm: number): (y: number) => { left: number; right: number } {
   const longest_mm = Math.max(0, (deepest_mm - Math.min(from[2], to[2])) / -KEY_LIGHT[2])
-  const [[left, right], [top, bottom]] = [0, 1].map((axis) => {
-    const shift = KEY_LIGHT[axis] * longest_mm
-    return [Math.min(from[axis], to[axis]) - CLEAR_mm - Math.max(0, shift), Math.max(from[axis], to[axis]) + CLEAR_mm - Math.min(0, shift)]
-  })
-  return { left, right, top, bottom }
+  // The strand, and the strand moved along the light as far as its shadow may fall: what lies between them, and a little around.
+  const corners = [from, to].flatMap(([x, y]) => [0, longest_mm].map((way) => [x - KEY_LIGHT[0] * way, y - KEY_LIGHT[1] * way]))
+  const heights = corners.map(([, y]) => y)
+  const [top, bottom] = [Math.min(...heights) - CLEAR_mm, Math.max(...heights) + CLEAR_mm]
+  return (y) => {
+    if (y < top || y > bottom) return { left: Infinity, right: -Infinity }
+    let [left, right] = [Infinity, -Infinity]
+    for (const [x0, y0] of corners)
+      for (const [x1, y1] of corners) {
+        // From each corner to each: what of that passes at this height, or near enough.
+        const ends = [y - CLEAR_mm, y + CLEAR_mm].map((level) => (y1 === y0 ? (level - y0) * Infinity : (level - y0) / (y1 - y0)))
+        const [first, last] = [Math.max(0, Math.min(...ends)), Math.min(1, Math.max(...ends))]
+        if (!(first <= last)) continue
+        for (const t of [first, last]) {
+          left = Math.min(left, x0 + t * (x1 - x0) - CLEAR_mm)
+          right = Math.max(right, x0 + t * (x1 - x0) + CLEAR_mm)
+        }
+      }
+    return { left, right }
+  }
 }
 
 /** How much key light a strand lets through to a point: 1 clear of it, less in its soft shadow. */

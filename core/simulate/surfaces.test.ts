@@ -1,6 +1,7 @@
+import { randomStream } from './random'
 import { reliefLayer } from './relief'
 import { KEY_LIGHT, normalise, shade, smoothStep, type Sight, type Vector } from './scene'
-import { shadowOf, strandLayer, type Strand } from './strand'
+import { shadowOf, shadowReach, strandLayer, type Strand } from './strand'
 
 const grey = { albedo: [0.5, 0.5, 0.5] as Vector, gloss: 0, shininess: 10 }
 const sight = (): Sight => ({ z: 0, red: 0, green: 0, blue: 0, alpha: 0 })
@@ -113,4 +114,30 @@ describe('where a strand lies', () => {
     expect(strandLayer(rod).rangeAt!(0.2, 0.4)).toMatchObject({ left: -10.5, right: 10.5 })
     expect(strandLayer(rod).rangeAt!(2, 3)).toBeUndefined()
   })
+})
+
+test('where a strand may throw a shadow, no place is left out, however it leans, and most of the ground is', () => {
+  const random = randomStream(11)
+  const [ground_mm, STEP_mm] = [9, 0.5]
+  for (let run = 0; run < 40; run++) {
+    const point = (): Vector => [20 * random() - 10, 20 * random() - 10, 8 * random()]
+    // One that lies along a row is its own case.
+    const [from, to] = [point(), point()]
+    const strand = { ...rod, from, to: run === 0 ? ([to[0], from[1], to[2]] as Vector) : to }
+    const reach = shadowReach(strand, ground_mm)
+    let [shadowed, inReach, all] = [0, 0, 0]
+    for (let y = -20; y <= 20; y += STEP_mm) {
+      const { left, right } = reach(y)
+      for (let x = -20; x <= 20; x += STEP_mm) {
+        const within = x >= left && x <= right
+        const dark = shadowOf(strand, x, y, ground_mm) < 1
+        if (dark && !within) throw new Error(`run ${run}: (${x}, ${y}) lies in the shadow`)
+        shadowed += Number(dark)
+        inReach += Number(within)
+        all++
+      }
+    }
+    expect(shadowed).toBeGreaterThan(0)
+    expect(inReach).toBeLessThan(0.7 * all)
+  }
 })
