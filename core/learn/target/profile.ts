@@ -52,7 +52,9 @@ interface Table {
   sine: Float64Array[]
 }
 
-const TABLES = Object.fromEntries(Object.entries(STRETCHES).map(([name, stretch]) => [name, makeTable(stretch)])) as Record<Stretch, Table>
+/** Made when first asked for: every start of the command would wait for them. */
+const tables: Partial<Record<Stretch, Table>> = {}
+const tableOf = (stretch: Stretch): Table => (tables[stretch] ??= makeTable(STRETCHES[stretch]))
 
 /** A line that bends towards its ends to nothing: waves do not leak into one another (Hann). */
 function makeTable({ middle, reach }: { middle: number; reach: number }): Table {
@@ -68,7 +70,7 @@ function makeTable({ middle, reach }: { middle: number; reach: number }): Table 
  * Undefined where it leaves the picture.
  */
 export function wavesOf(light: Plane, homography: Homography, s: number, lean: number, stretch: Stretch = 'all'): LineWaves | undefined {
-  const { u, cosine, sine } = TABLES[stretch]
+  const { u, cosine, sine } = tableOf(stretch)
   const samples = new Float64Array(u.length)
   let sum = 0
   for (let k = 0; k < u.length; k++) {
