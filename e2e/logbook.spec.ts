@@ -59,11 +59,10 @@ test('a planned run is planned again with one key', async ({ page, request }) =>
   const { runs, id } = await shot(request)
   expect(runs).toBe(1)
   await page.goto('/logbook')
-  // The list of before is replaced when the answer comes, and a button in it loses the focus.
-  const found = page.waitForResponse((response) => response.url().includes('key') && response.ok())
   await page.getByLabel('Find a run').fill('key of p')
-  await found
-  const entry = page.getByRole('article').first()
+  await expect(page.getByRole('status').filter({ hasText: '1 run' })).toBeVisible()
+  // By its name: the first of the list may still be another test's, which goes when the answer comes, and the focus with it.
+  const entry = page.getByRole('article', { name: 'The key of P, run 1' })
   await expect(entry).toContainText('planned')
   await entry.getByRole('button', { name: 'Add a note' }).focus()
   await page.keyboard.press('p')
