@@ -83,7 +83,7 @@ export class MovingFinder {
   /** Takes the next frame's encoded luma, 0 … 1, small, in focus order. */
   add({ width, height, data }: Plane): void {
     const whole = new Uint16Array(data.length)
-    // A loop: a call for each value takes forty times as long.
+    // A loop: a call for each value takes several times as long.
     for (let i = 0; i < whole.length; i++) whole[i] = 65535 * Math.min(1, Math.max(0, data[i])) + 0.5
     this.smalls.push({ width, height, data: whole })
   }

@@ -36,14 +36,4 @@ describe('what compares pictures does what the plain kernels do, at every size',
         }),
       )
     }))
-
-  test('squaredGradient', () =>
-    everySize(({ width, height, seed }) =>
-      expectAlike(
-        both('squaredGradient', width, (space) => {
-          const [source, out] = [fill(space, width, height, seed), space.plane(width, height)]
-          return { args: [source.at, source.stride, width, height, out.at], rows: height, out: [out] }
-        }),
-      ),
-    ))
 })

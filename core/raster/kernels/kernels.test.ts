@@ -48,15 +48,16 @@ describe('the compiled kernels do what the plain ones do, at every size', () => 
         )
     }))
 
-  test('smooth', () =>
+  test.each(['smooth', 'squaredGradient'] as const)('%s', (name) =>
     everySize(({ width, height, seed }) =>
       expectAlike(
-        both('smooth', width, (space) => {
+        both(name, width, (space) => {
           const [source, out] = [fill(space, width, height, seed), space.plane(width, height)]
           return { args: [source.at, source.stride, width, height, out.at], rows: height, out: [out] }
         }),
       ),
-    ))
+    ),
+  )
 
   test('gradients', () =>
     everySize(({ width, height, seed }) =>

@@ -3,7 +3,7 @@
 /** Numbers that a pair of frames has, of 8 bytes each. */
 const PAIR: usize = 48
 
-/** Places in 2^32ths: whole numbers take a third of the time that bringing floats to whole ones does. */
+/** Places in 2^32ths: whole numbers need not be brought to whole ones at each place, as floats do. */
 @inline function fixed(value: f64): i64 { return <i64>(value * 4294967296.0) }
 
 /** Places of a plane that other frames show, times the weights of their cells, added to sums, one pair after the other; see the twin. */
