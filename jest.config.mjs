@@ -1,24 +1,12 @@
-/** Unit tests stand beside what they test; e2e/ belongs to Playwright. */
+/**
+ * Unit tests are beside what they test. They run without VM contexts, so that modules load once a process and `Math` is fast;
+ * docs/decisions/041-tests-without-contexts.md has the reasons and the limits.
+ */
 export default {
-  testEnvironment: 'node',
-  // Some tests run the engine; a machine that does other work as well is slow.
-  testTimeout: 300_000,
-  // The whole suite has half an hour: every core works.
+  runner: 'jest-light-runner/child-process',
+  setupFiles: ['<rootDir>/scripts/jest-setup.mjs'],
   maxWorkers: '100%',
   testMatch: ['**/*.test.ts'],
-  transform: {
-    '^.+\\.[tj]sx?$': [
-      '<rootDir>/scripts/jest-transform.mjs',
-      { jsc: { target: 'es2022', parser: { syntax: 'typescript', tsx: true }, transform: { react: { runtime: 'automatic' } } } },
-    ],
-  },
-  moduleNameMapper: {
-    '\\.module\\.css$': '<rootDir>/scripts/jest-styles.js',
-    '^@/(.*)$': '<rootDir>/$1',
-    // What others require of it warns and loads a module all the same.
-    '^three$': '<rootDir>/node_modules/three/build/three.module.js',
-  },
-  transformIgnorePatterns: ['/node_modules/(?!(p-queue|eventemitter3|p-timeout|quickselect|content-disposition|culori|slugify|three)/)'],
   testPathIgnorePatterns: ['/node_modules/', '/e2e/', '/dist/', '/.next/'],
   modulePathIgnorePatterns: ['/dist/', '/.next/'],
 }

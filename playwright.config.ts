@@ -17,7 +17,7 @@ export default defineConfig({
     { name: 'alone', testMatch: ALONE },
     { name: 'side by side', testIgnore: ALONE, dependencies: ['alone'] },
   ],
-  reporter: [['list'], ['json', { outputFile: 'reports/interface.json' }]],
+  reporter: [['list'], ['json']],
   use: {
     // What keeps pages for offline fetches every part of the application a second time in each test: only where that is what is tested.
     serviceWorkers: 'block',

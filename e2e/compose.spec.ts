@@ -4,8 +4,8 @@ import { edits, glass, middleOf, openMend } from './mendRun'
 let address: string
 let render: number
 
-test.beforeAll(async ({ browser }) => {
-  ;({ address, render } = await openMend(browser))
+test.beforeAll(async ({ request }) => {
+  ;({ address, render } = await openMend(request))
 })
 
 test.describe.configure({ mode: 'serial' })

@@ -12,8 +12,8 @@ test.use({ serviceWorkers: 'allow' })
 let render: number
 let address: string
 
-test.beforeAll(async ({ browser }) => {
-  ;({ render, address } = deliverOf(await openMend(browser)))
+test.beforeAll(async ({ request }) => {
+  ;({ render, address } = deliverOf(await openMend(request)))
 })
 
 test.describe.configure({ mode: 'serial' })

@@ -6,8 +6,8 @@ import { choose } from './select'
 
 let opened: Opened
 
-test.beforeAll(async ({ browser }) => {
-  opened = await openMend(browser)
+test.beforeAll(async ({ request }) => {
+  opened = await openMend(request)
 })
 
 test('what is painted is on the screen as in the file, to one level of 255, at 100 %', async ({ page, context }) => {

@@ -13,8 +13,8 @@ async function tintAt(picture: Buffer | string, left: number, top: number, radiu
   return Math.max(...light) / Math.min(...light)
 }
 
-test('grey is taken from a card that one of the frames shows, by a click or by keys', async ({ page, browser }) => {
-  const { render, address } = deliverOf(await openMend(browser))
+test('grey is taken from a card that one of the frames shows, by a click or by keys', async ({ page, request }) => {
+  const { render, address } = deliverOf(await openMend(request))
   const untouched = { steps: [], profile: 'srgb', bits: 16, quality: 92 }
   expect((await page.request.put(`/api/renders/${render}/recipe`, { data: untouched })).ok()).toBe(true)
   const shoot = await (await page.request.get(`/api/shoots/${/shoots\/(\d+)/.exec(address)![1]}`)).json()

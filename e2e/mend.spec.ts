@@ -5,8 +5,8 @@ import { edits, GHOST, glass, middleOf, openMend, seenAt, steady, through } from
 let address: string
 let render: number
 
-test.beforeAll(async ({ browser }) => {
-  ;({ address, render } = await openMend(browser))
+test.beforeAll(async ({ request }) => {
+  ;({ address, render } = await openMend(request))
 })
 
 test.describe.configure({ mode: 'serial' })

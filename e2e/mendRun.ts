@@ -1,7 +1,7 @@
 import { execFileSync } from 'node:child_process'
 import { existsSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs'
 import path from 'node:path'
-import { expect, type Browser, type Locator, type Page } from '@playwright/test'
+import { expect, type APIRequestContext, type Locator, type Page } from '@playwright/test'
 import sharp from 'sharp'
 
 /** One for each that tests side by side: frames are changed after they were shot. */
@@ -42,23 +42,23 @@ export interface Opened {
   address: string
 }
 
-/** Brings the frames, fuses them; answers the fused render and the address of its mend. */
-export async function openMend(browser: Browser): Promise<Opened> {
+/** Stores the frames in a shoot of their own and fuses them, by the API. Returns the fused render and the address of its mend. */
+export async function openMend(request: APIRequestContext): Promise<Opened> {
   await frames()
-  const page = await browser.newPage()
-  await page.goto('/shoots/frames')
-  await page.getByLabel('Or a folder on this computer').fill(NAME)
-  await page.getByRole('button', { name: 'Import' }).click()
-  await expect(page).toHaveURL(/\/shoots\/\d+\/shoot/)
-  // Blended on purpose: the part that slipped is to show twice.
-  await page.getByRole('button', { name: 'Settings' }).click()
-  await page.getByLabel('Show what moved a lot from one frame').uncheck()
-  await page.keyboard.press('Escape')
-  await page.getByRole('button', { name: /^Fuse/ }).click()
-  await expect(page).toHaveURL(/\/result\?render=\d+$/)
-  const opened = { render: Number(/render=(\d+)/.exec(page.url())![1]), address: page.url().replace(/result\?.*/, 'mend') }
-  await page.close()
-  return opened
+  const post = async (where: string, data: object = {}) => {
+    const answer = await request.post(where, { data })
+    expect(answer.ok()).toBe(true)
+    return answer.json()
+  }
+  const { id: shoot } = await post('/api/shoots', { title: `Frames of ${NAME}`, subject: '', scene: 'fossil', plan: null })
+  const { id: run } = await post(`/api/shoots/${shoot}/runs`)
+  for (const name of readdirSync(FOLDER).filter((file) => file.endsWith('.jpg')))
+    expect((await request.put(`/api/runs/${run}/frames?name=${name}`, { data: readFileSync(path.join(FOLDER, name)) })).ok()).toBe(true)
+  // Blended on purpose: the part that slipped appears twice.
+  const { id: job } = await post(`/api/runs/${run}/fuse`, { moving: 'blend' })
+  await expect.poll(async () => (await (await request.get(`/api/jobs/${job}`)).json()).state, { intervals: [200] }).toBe('done')
+  const { result } = await (await request.get(`/api/jobs/${job}`)).json()
+  return { render: result.render, address: `/shoots/${shoot}/mend` }
 }
 
 export const edits = (page: Page) => page.getByRole('list', { name: 'Edits' }).getByRole('listitem')

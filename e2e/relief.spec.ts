@@ -6,8 +6,8 @@ import { openMend, type Opened } from './mendRun'
 let opened: Opened
 let address: string
 
-test.beforeAll(async ({ browser }) => {
-  opened = await openMend(browser)
+test.beforeAll(async ({ request }) => {
+  opened = await openMend(request)
   address = `${opened.address.replace(/mend$/, 'deliver')}?render=${opened.render}&view=relief`
 })
 

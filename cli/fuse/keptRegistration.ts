@@ -1,10 +1,14 @@
 import { readFile, stat } from 'node:fs/promises'
+import { fileURLToPath } from 'node:url'
 import { deserialize, serialize } from 'node:v8'
 import { writeWhole } from '@/codec'
 import type { FrameFile, FuseSettings } from '@/schemas'
 import type { Registered } from './registerSeries'
 
-/** Settings that registering does not ask. */
+/** The built command: another version registers again. */
+const PROGRAM = fileURLToPath(new URL('nitidus.mjs', import.meta.url))
+
+/** Settings that do not change the registration. */
 const ASKED_LATER = ['style', 'bits', 'crop', 'prefer', 'boundary', 'neighbourhood', 'floor', 'finest', 'sharp'] as const
 
 interface Kept {
@@ -43,7 +47,7 @@ async function readKept(file: string): Promise<Kept | undefined> {
 
 /** Everything that a registration hangs on, in one line. */
 async function madeOf(frames: FrameFile[], settings: FuseSettings): Promise<string> {
-  const files = [process.argv[1], ...frames.map(({ file }) => file)]
+  const files = [PROGRAM, ...frames.map(({ file }) => file)]
   const facts = await Promise.all(files.map(async (file) => [file, await stat(file)] as const))
   const asked = Object.entries(settings).filter(([name]) => !(ASKED_LATER as readonly string[]).includes(name))
   return JSON.stringify([asked.sort(), facts.map(([file, { size, mtimeMs }]) => [file, size, mtimeMs])])
