@@ -1,9 +1,13 @@
 import { execFileSync, spawnSync } from 'node:child_process'
 import { createHash } from 'node:crypto'
-import { cpSync, existsSync, mkdtempSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs'
+import { cpSync, createWriteStream, existsSync, mkdtempSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import path from 'node:path'
-import { connect, DATABASE_FILE } from '@/database'
+import { pipeline } from 'node:stream/promises'
+import SQLite from 'better-sqlite3'
+import fc from 'fast-check'
+import { ZipFile } from 'yazl'
+import { connect, DATABASE_FILE, Folders } from '@/database'
 import { restoreBackup, writeBackup } from '.'
 
 let folder: string
@@ -191,4 +195,82 @@ test('the command backs up and restores, and says so in JSON or one line', () =>
   writeFileSync(path.join(folder, 'cut.zip'), readFileSync(zip()).subarray(0, 5000))
   expect(run(other, 'restore', path.join(folder, 'cut.zip'))).toMatchObject({ status: 2, stderr: expect.stringContaining('[archive.unreadable]') })
   expect(run(path.join(folder, 'empty'), 'backup', '--out', zip())).toMatchObject({ status: 2, stderr: expect.stringContaining('[archive.noData]') })
+})
+
+describe('an archive that somebody crafted', () => {
+  const NAMES = ['..', '.', '', '../../somewhere', '../../../../secret.txt', 'a/b', 'a\\b', '/etc/passwd', 'a\0b']
+  const PLACES_OF_NAMES = ['render.uid', 'render.folder', 'frame.uid', 'frame.file'] as const
+
+  /** Writes an archive whose database was changed; its checksums are right, and it holds a file for each place that a move may start from. */
+  async function craft(change: (db: SQLite.Database) => void): Promise<string> {
+    const file = path.join(folder, 'crafted.db')
+    cpSync(path.join(data, DATABASE_FILE), file)
+    const db = new SQLite(file)
+    db.pragma('journal_mode = DELETE')
+    change(db)
+    db.close()
+    const contents: Record<string, Buffer> = { [DATABASE_FILE]: readFileSync(file), 'renders/1/nitidus.db': Buffer.from('taken over') }
+    const sums = Object.entries(contents).map(([name, bytes]) => [
+      name,
+      { sha256: createHash('sha256').update(bytes).digest('hex'), bytes: bytes.length },
+    ])
+    const written = new ZipFile()
+    for (const [name, bytes] of Object.entries(contents)) written.addBuffer(bytes, name)
+    const manifest = { version: 1, made_at: new Date().toISOString(), files: Object.fromEntries(sums), missing: [] }
+    written.addBuffer(Buffer.from(JSON.stringify(manifest)), 'manifest.json')
+    written.end()
+    await pipeline(written.outputStream, createWriteStream(zip()))
+    rmSync(file)
+    return zip()
+  }
+
+  /** Every file of the test's folder but the crafted archive, with its checksum. */
+  const everything = () =>
+    readdirSync(folder, { recursive: true })
+      .map((name) => path.join(folder, String(name)))
+      .filter((name) => name !== zip() && statSync(name).isFile() && !/-(wal|shm)$/.test(name))
+      .map((name) => [name, sha(name)])
+      .sort()
+
+  test('names that lead out of their folder are refused, and nothing is written, changed or removed', async () => {
+    const empty = path.join(folder, 'empty')
+    await (await connect(empty)).destroy()
+    await fc.assert(
+      fc.asyncProperty(fc.constantFrom(...PLACES_OF_NAMES), fc.constantFrom(...NAMES), fc.boolean(), async (place, name, all) => {
+        const [table, column] = place.split('.')
+        const where = all && column !== 'uid' ? '' : 'WHERE id = 1'
+        const archive = await craft((db) => void db.prepare(`UPDATE ${table} SET ${column} = ? ${where}`).run(name))
+        const before = everything()
+        for (const into of [data, empty])
+          await expect(restoreBackup(into, archive)).rejects.toMatchObject({ code: expect.stringMatching(/^archive\.(outside|unreadable)$/) })
+        expect(everything()).toEqual(before)
+      }),
+      { numRuns: 40 },
+    )
+  })
+
+  test.each([
+    ['a trigger', 'CREATE TRIGGER t AFTER INSERT ON shoot BEGIN DELETE FROM run; END'],
+    ['a view', 'CREATE VIEW v AS SELECT * FROM shoot'],
+    ['a virtual table', 'CREATE VIRTUAL TABLE v USING fts5(words)'],
+    ['an unknown table', 'CREATE TABLE strange (a)'],
+    ['an unknown column', 'ALTER TABLE shoot ADD COLUMN strange TEXT'],
+  ])('%s in its database is refused', async (_, statement) => {
+    const archive = await craft((db) => void db.exec(statement))
+    const before = everything()
+    await expect(restoreBackup(data, archive)).rejects.toMatchObject({ code: 'archive.unreadable' })
+    expect(everything()).toEqual(before)
+  })
+
+  test('records that lead outside, left by an older restore, are never read or removed', async () => {
+    for (const name of NAMES) {
+      expect(() => new Folders(data).frame(1, name)).toThrow(expect.objectContaining({ code: 'data.outside' }))
+      expect(() => new Folders(data).render(name)).toThrow(expect.objectContaining({ code: 'data.outside' }))
+    }
+    const db = await connect(data)
+    await db.updateTable('frame').set({ file: '../../../../secret.txt' }).where('id', '=', 1).execute()
+    await db.destroy()
+    writeFileSync(path.join(folder, 'secret.txt'), 'secret')
+    await expect(writeBackup({ dataFolder: data, out: zip() })).rejects.toMatchObject({ code: 'data.outside' })
+  })
 })

@@ -1,4 +1,5 @@
 import Joi from 'joi'
+import { DATABASE_FILE, isPlainName } from '@/database'
 
 /** Version of archives that this version writes. */
 export const ARCHIVE_VERSION = 1
@@ -23,5 +24,11 @@ export const manifestSchema = Joi.object<Manifest>({
   missing: Joi.array().items(Joi.string()).required(),
 }).unknown()
 
-/** Where files of an archive may lie; nothing else is taken out of one. */
-export const PLACES = /^(nitidus\.db|runs\/\d+\/frames\/[^/\\]+|renders\/[^/\\]+\/[^/\\]+)$/
+/** Whether a file has a place in an archive; nothing else is extracted. */
+export function hasPlace(file: string): boolean {
+  const parts = file.split('/')
+  if (!parts.every(isPlainName)) return false
+  const [folder, name, inner] = parts
+  if (parts.length === 1) return file === DATABASE_FILE
+  return folder === 'runs' ? parts.length === 4 && /^\d+$/.test(name) && inner === 'frames' : folder === 'renders' && parts.length === 3
+}

@@ -9,7 +9,7 @@ import { promisify } from 'node:util'
 import yauzl, { type Entry, type ZipFile } from 'yauzl'
 import { isRefusal, refusal } from '@/core/words'
 import { check } from '@/schemas'
-import { ARCHIVE_VERSION, MANIFEST_FILE, manifestSchema, PLACES, type Manifest } from './manifest'
+import { ARCHIVE_VERSION, hasPlace, MANIFEST_FILE, manifestSchema, type Manifest } from './manifest'
 
 /** An archive whose every file was found to be what its manifest says. */
 export interface OpenArchive {
@@ -31,7 +31,7 @@ export async function openArchive(file: string, progress: (file: number, of: num
     const manifest = await manifestIn(zip, entries, name)
     const files = Object.keys(manifest.files)
     for (const [k, each] of files.entries()) {
-      if (!PLACES.test(each)) throw refusal('archive.outside', { name, file: each })
+      if (!hasPlace(each)) throw refusal('archive.outside', { name, file: each })
       await copyOut(zip, entries, manifest, each, name, nowhere())
       progress(k + 1, files.length)
     }

@@ -3,6 +3,7 @@ import { existsSync } from 'node:fs'
 import { mkdir, rename, rm } from 'node:fs/promises'
 import path from 'node:path'
 import { connect, DATABASE_FILE, Folders, type Database } from '@/database'
+import { checkRecords } from './checkRecords'
 import { mergeRecords, type Moves, type RestoreReport } from './mergeRecords'
 import { openArchive, type OpenArchive } from './openArchive'
 
@@ -21,9 +22,11 @@ export async function restoreBackup(dataFolder: string, archive: string, progres
   try {
     await mkdir(scratch, { recursive: true })
     await opened.extract(DATABASE_FILE, path.join(scratch, DATABASE_FILE))
+    const name = path.basename(archive)
     const from = await connect(scratch)
     const into = await connect(dataFolder)
     try {
+      await checkRecords(from, into, name)
       return await merge(from, into, opened, dataFolder, scratch, progress)
     } finally {
       await from.destroy()

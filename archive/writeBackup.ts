@@ -78,7 +78,8 @@ async function filesOf(database: string, dataFolder: string): Promise<string[]> 
         (await readdir(folders.render(folder)).catch(() => ['result.tif'])).map((name) => `renders/${folder}/${name}`),
       ),
     )
-    return [...frames.map(({ run_id, file }) => `runs/${run_id}/frames/${file}`), ...inside.flat()]
+    const originals = frames.map(({ run_id, file }) => path.relative(dataFolder, folders.frame(run_id, file)).split(path.sep).join('/'))
+    return [...originals, ...inside.flat()]
   } finally {
     copy.close()
   }

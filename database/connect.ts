@@ -21,6 +21,7 @@ import * as counts from './migrations/015-counts'
 import * as fieldChanges from './migrations/016-field-changes'
 import * as captures from './migrations/017-captures'
 import * as imports from './migrations/018-imports'
+import * as identities from './migrations/019-identities'
 import { explained } from './explained'
 import type { Tables } from './tables'
 
@@ -45,6 +46,7 @@ export const MIGRATIONS = {
   '016-field-changes': fieldChanges,
   '017-captures': captures,
   '018-imports': imports,
+  '019-identities': identities,
 }
 
 /** Name of the database in a data folder. */
@@ -113,6 +115,8 @@ function openSafely(file: string): SQLite.Database {
     sqlite.pragma('journal_mode = WAL')
     sqlite.pragma('synchronous = FULL')
     sqlite.pragma('foreign_keys = OFF')
+    // The database of an archive may hold views and triggers of somebody else: they get no functions with side effects.
+    sqlite.pragma('trusted_schema = OFF')
     return sqlite
   } catch (error) {
     sqlite.close()

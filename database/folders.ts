@@ -1,9 +1,13 @@
 import path from 'node:path'
+import { refusal } from '@/core/words'
 
 /** Version of what is made of pictures; what an older version made is made anew, as its colours may be wrong. */
 export const DERIVED_VERSION = 'v2'
 
-/** Where things lie in a data folder. Only numbers and names of ours go into paths. */
+/** Whether a name from a record names one file or folder, and nothing above or below it. */
+export const isPlainName = (name: string): boolean => name.length <= 255 && !/[/\\\0]/.test(name) && !['', '.', '..'].includes(name)
+
+/** Paths in a data folder. @throws Refusal (each of them) where a name from a record would lead out of its folder. */
 export class Folders {
   constructor(private readonly dataFolder: string) {}
 
@@ -22,7 +26,7 @@ export class Folders {
 
   /** `file` is what the frame is stored as, not what the photographer's file was called. */
   frame(runId: number, file: string): string {
-    return path.join(/* turbopackIgnore: true */ this.frames(runId), file)
+    return this.at('runs', String(runId), 'frames', file)
   }
 
   render(folder: string): string {
@@ -63,6 +67,8 @@ export class Folders {
   }
 
   private at(...parts: string[]): string {
+    const wrong = parts.find((part) => !isPlainName(part))
+    if (wrong !== undefined) throw refusal('data.outside', { name: wrong })
     return path.join(/* turbopackIgnore: true */ this.dataFolder, ...parts)
   }
 }

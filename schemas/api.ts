@@ -80,6 +80,7 @@ export interface RunDetail {
 
 export interface FrameDetail {
   id: number
+  uid: string
   name: string
   sha256: string
   bytes: number
@@ -103,6 +104,7 @@ export interface FrameDetail {
 /** A render as a list tells of it; what became of each frame stands in its whole report. */
 export interface RenderInShort {
   id: number
+  uid: string
   created_at: string
   bytes: number
   report: ReportInShort

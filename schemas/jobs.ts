@@ -21,9 +21,9 @@ export const JOB_VERSION = 1
 /** A job rests as long as this file lies beside the folder of its own. */
 export const restFile = (folder: string) => `${folder}.rest`
 
-/** A frame for the engine: what it is called, where its file lies, and its number in a database, if it is in one. */
+/** A frame for the engine: its name, its file, and its `uid` if it is in a database. */
 export interface FrameFile {
-  id?: number
+  uid?: string
   name: string
   file: string
   /** Of a raw frame: the original. It is developed into `file` by whoever needs that first. */
@@ -205,7 +205,7 @@ const optionalPath = Joi.string().min(1).max(4096)
 const frames = Joi.array()
   .items(
     Joi.object({
-      id: Joi.number().integer(),
+      uid: Joi.string(),
       name: Joi.string().min(1).max(1000).required(),
       file: path,
       raw: Joi.object({

@@ -33,7 +33,6 @@ const schema = Joi.object<Registration>({
   frames: Joi.array()
     .items(
       Joi.object({
-        id: Joi.number(),
         file: Joi.string().required(),
         scale: number,
         rotation_deg: number,

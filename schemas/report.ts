@@ -2,12 +2,12 @@ import Joi from 'joi'
 import type { FuseSettings } from './fuseSettings'
 
 /** Version of reports and registration records that this version writes. */
-export const RECORD_VERSION = 2
+export const RECORD_VERSION = 3
 
 /** The motion maps the reference frame's px, about the picture's centre, to the frame's; see `docs/engine.md`. */
 export interface ReportFrame {
-  /** The frame's number in the database; absent where the command was given a folder. */
-  id?: number
+  /** The frame's `uid` in the database; absent where the command was given a folder. */
+  uid?: string
   file: string
   /** `left out` where it could not be registered with the others; absent in reports of older renders. */
   role?: 'use' | 'left out'
@@ -64,8 +64,8 @@ export interface FuseReport {
   depth?: { unit: 'mm' | 'frames'; at0: number; at65535: number }
   timings_s: Record<string, number>
   peakMemory_MB: number
-  /** Of a mended picture: the mend, the render it began with, and how many edits it has. */
-  mend?: { mend: number; of: number; title: string; edits: number }
+  /** Of a mended picture: the `uid` of the mend and of the render that it changes, and how many edits it has. */
+  mend?: { mend: string; of: string; title: string; edits: number }
 }
 
 /** A report without what it tells of each frame and place. */
@@ -89,7 +89,7 @@ export function inShort({ style, settings, reference, crop, mend, frames, parts 
 const number = Joi.number().required()
 
 const frameSchema = Joi.object({
-  id: Joi.number().integer(),
+  uid: Joi.string(),
   file: Joi.string().required(),
   role: Joi.valid('use', 'left out'),
   reasonCode: Joi.string(),
@@ -129,7 +129,7 @@ export const reportSchema = Joi.object<FuseReport>({
   depth: Joi.object({ unit: Joi.valid('mm', 'frames').required(), at0: number, at65535: number }).unknown(),
   timings_s: Joi.object().pattern(Joi.string(), Joi.number()).required(),
   peakMemory_MB: number,
-  mend: Joi.object({ mend: number, of: number, title: Joi.string().required(), edits: number }),
+  mend: Joi.object({ mend: Joi.string().required(), of: Joi.string().required(), title: Joi.string().required(), edits: number }),
 }).unknown()
 
 /** The same for what is told in short: of each frame only what that asks for. */

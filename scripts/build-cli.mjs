@@ -19,7 +19,13 @@ const common = {
 const banner = { js: "import { createRequire } from 'node:module'; const require = createRequire(import.meta.url);" }
 
 // What is loaded only when it is asked for, or by threads too, lies beside the command in files of its own.
-const entryPoints = { nitidus: 'cli/main.ts', command: 'cli/command.ts', thread: 'cli/thread.ts', raw: 'codec/raw/thread.ts', gate: 'server/gate/main.ts' }
+const entryPoints = {
+  nitidus: 'cli/main.ts',
+  command: 'cli/command.ts',
+  thread: 'cli/thread.ts',
+  raw: 'codec/raw/thread.ts',
+  gate: 'server/gate/main.ts',
+}
 const { metafile } = await build({
   ...common,
   banner,

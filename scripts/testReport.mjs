@@ -11,7 +11,8 @@ export function printTimes(unit, ui, seconds) {
   for (const { file, s } of tests) files.set(file, (files.get(file) ?? 0) + s)
   console.log(`\nThe ${SLOWEST} slowest tests:`)
   for (const { file, name, s } of tests.sort((a, b) => b.s - a.s).slice(0, SLOWEST)) console.log(`${s.toFixed(1).padStart(7)} s  ${file}: ${name}`)
-  for (const [file, s] of [...files].sort((a, b) => b[1] - a[1])) if (s > MOST_s) console.log(`Warning: ${file} takes ${Math.round(s)} s; ${MOST_s} s at most is wanted.`)
+  for (const [file, s] of [...files].sort((a, b) => b[1] - a[1]))
+    if (s > MOST_s) console.log(`Warning: ${file} takes ${Math.round(s)} s; ${MOST_s} s at most is wanted.`)
   console.log(`\nSeconds: ${Object.entries(seconds).map(([name, s]) => `${name} ${s}`).join(', ')}`) // prettier-ignore
 }
 

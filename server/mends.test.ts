@@ -59,7 +59,7 @@ test('a mended picture is a render of its own; the one it began with stays as it
   }
   const { runs } = await context.shoots.detail((await context.shoots.list()).shoots[0].id)
   expect(runs[0].renders.map(({ id, report }) => [id, report.mend?.of, report.mend?.edits])).toEqual([
-    [mended, render, 1],
+    [mended, runs[0].renders.find(({ id }) => id === render)!.uid, 1],
     [render, undefined, undefined],
   ])
 })

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import { framesOfBase, type MendBase, type MendDocument, type MendEdit } from '@/core/mend'
 import { refusal } from '@/core/words'
-import { now, type Database, type Frame, type Mend, type Render } from '@/database'
+import { now, type Database, type Mend, type Render } from '@/database'
 import { MOST_EDITS, storedBase, storedEdit, storedReport, type MendDetail } from '@/schemas'
 import { renderOf } from './renders'
 
@@ -119,14 +119,6 @@ export async function mendRow(db: Database, mendId: number): Promise<Mend> {
   const mend = await db.selectFrom('mend').selectAll().where('id', '=', mendId).executeTakeFirst()
   if (!mend) throw refusal('mend.gone')
   return mend
-}
-
-/** The frames that a render was made of, as far as they are still there. */
-export async function framesOfRender(db: Database, { report_json, run_id }: Render): Promise<Frame[]> {
-  const { frames } = storedReport(report_json)
-  const ids = frames.flatMap(({ id }) => id ?? [])
-  const query = db.selectFrom('frame').selectAll().where('binned_at', 'is', null)
-  return ids.length > 0 ? query.where('id', 'in', ids).execute() : query.where('run_id', '=', run_id).execute()
 }
 
 function checkFrames({ report_json }: Render, names: string[]): void {

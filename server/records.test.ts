@@ -6,6 +6,7 @@ import { AS_IT_IS } from '@/core/finish'
 import { planSeries } from '@/core/plan'
 import { NIB } from '@/demo/scenario'
 import { registrationIn, renderDetail, renderOf, surfaceFactsOf } from '.'
+import { framesOfRender } from './renders'
 import { QUICK, ownServer } from './testRun'
 import { demoShoot, picture } from './testServer'
 
@@ -40,8 +41,8 @@ describe('records that stay true', () => {
     await server().context.jobs.outcome(blocker)
     const { render } = await server().context.jobs.outcome<'fuse'>(job)
     const { report } = renderDetail(await renderOf(server().context.db, render))
-    expect(report.frames.map(({ id }) => id)).toEqual(runs[0].frames.map(({ id }) => id))
-    expect(report.version).toBe(2)
+    expect(report.frames.map(({ uid }) => uid)).toEqual(runs[0].frames.map(({ uid }) => uid))
+    expect(report.version).toBe(3)
   })
 
   test('the registration of a new and of an older render are read by one reader', async () => {
@@ -50,11 +51,11 @@ describe('records that stay true', () => {
     const kept = await renderOf(server().context.db, render)
     const { folders } = server().context.store
     const now = await registrationIn(folders, kept)
-    expect(now).toMatchObject({ version: 2, reference: 'f1.jpg', frames: [{ file: 'f0.jpg', scale: 1 }, { file: 'f1.jpg' }, { file: 'f2.jpg' }] })
+    expect(now).toMatchObject({ version: 3, reference: 'f1.jpg', frames: [{ file: 'f0.jpg', scale: 1 }, { file: 'f1.jpg' }, { file: 'f2.jpg' }] })
     await rm(path.join(folders.render(kept.folder), 'registration.json'))
     await writeFile(path.join(folders.render(kept.folder), 'bends.json'), '{"frames":{}}')
     expect(await registrationIn(folders, kept)).toEqual(now)
-    await writeFile(path.join(folders.render(kept.folder), 'registration.json'), '{"version":2,"frames":"none"}')
+    await writeFile(path.join(folders.render(kept.folder), 'registration.json'), '{"version":3,"frames":"none"}')
     await expect(registrationIn(folders, kept)).rejects.toMatchObject({ code: 'render.damaged' })
   })
 
@@ -97,6 +98,22 @@ describe('records that stay true', () => {
     await jobs.outcome<'survey'>(await work.survey(runs[0].id))
   })
 
+  test('renders of restored shoots, whose reports name frames of others by number, find their own frames', async () => {
+    const { shoots, db, jobs, work } = await older('data-018.tar.gz')
+    for (const { id } of (await shoots.list()).shoots)
+      for (const { frames, renders } of (await shoots.detail(id)).runs)
+        for (const render of renders) {
+          const row = await renderOf(db, render.id)
+          const { report } = renderDetail(row)
+          const own = new Map(frames.map(({ name, uid }) => [name, uid]))
+          expect(report.frames.map(({ uid }) => uid)).toEqual(report.frames.map(({ file }) => own.get(file)))
+          expect((await framesOfRender(db, row)).map(({ name }) => name).sort()).toEqual(report.frames.map(({ file }) => file).sort())
+        }
+    // The places of a restored render are looked for in its own frames.
+    const restored = await db.selectFrom('render').select('id').orderBy('id', 'desc').executeTakeFirstOrThrow()
+    await jobs.outcome<'inspect'>(await work.inspect(restored.id))
+  })
+
   test('an older folder keeps mends, recipes, how raw files were developed, and no time from the future', async () => {
     const { shoots, mends, recipes, jobs, work, logbook } = await older('data-015.tar.gz')
     const [shoot] = (await shoots.list()).shoots
@@ -105,7 +122,8 @@ describe('records that stay true', () => {
     expect(shoot.fieldCount).toBe(3)
     const { runs } = await shoots.detail(shoot.id)
     const mended = runs.flatMap(({ renders }) => renders).find(({ report }) => report.mend)!
-    const [mend] = await mends.of(mended.report.mend!.of)
+    const before = runs.flatMap(({ renders }) => renders).find(({ uid }) => uid === mended.report.mend!.of)!
+    const [mend] = await mends.of(before.id)
     expect(mend.edits.map(({ kind }) => kind)).toEqual(['donor', 'donor', 'undo'])
     // The edits are carried out again, on what the older version fused.
     const { render } = await jobs.outcome<'mend'>(await work.mend(mend.id))

@@ -27,12 +27,12 @@ export async function renderPage(db: Database, { from, first = 0 }: RenderQuery)
   return { renders: rows.map(({ title, ...render }) => ({ ...renderInShort(render), shootTitle: title })), all: Number(count) }
 }
 
-export const renderInShort = ({ id, created_at, bytes, report_json }: Render): RenderInShort => ({
-  ...{ id, created_at, bytes },
+export const renderInShort = ({ id, uid, created_at, bytes, report_json }: Render): RenderInShort => ({
+  ...{ id, uid, created_at, bytes },
   report: storedReportInShort(report_json),
 })
 
-export const renderDetail = ({ id, created_at, bytes, report_json }: Render): RenderDetail => ({
-  ...{ id, created_at, bytes },
+export const renderDetail = ({ id, uid, created_at, bytes, report_json }: Render): RenderDetail => ({
+  ...{ id, uid, created_at, bytes },
   report: storedReport(report_json),
 })

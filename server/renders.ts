@@ -2,7 +2,7 @@ import { readdir, readFile } from 'node:fs/promises'
 import path from 'node:path'
 import slugify from 'slugify'
 import { isRefusal, refusal } from '@/core/words'
-import type { Database, Folders, Render } from '@/database'
+import type { Database, Folders, Frame, Render } from '@/database'
 import type { Place } from '@/core/inspect'
 import type { Recipe } from '@/core/finish'
 import {
@@ -51,6 +51,13 @@ export async function renderOf(db: Database, renderId: number): Promise<Render> 
   const render = await db.selectFrom('render').selectAll().where('id', '=', renderId).where('binned_at', 'is', null).executeTakeFirst()
   if (!render) throw refusal('render.gone')
   return render
+}
+
+/** The frames that a render was made of and that still exist, wherever they were moved. Older reports name none: then those of its run. */
+export async function framesOfRender(db: Database, { report_json, run_id }: Render): Promise<Frame[]> {
+  const uids = storedReport(report_json).frames.flatMap(({ uid }) => uid ?? [])
+  const query = db.selectFrom('frame').selectAll().where('binned_at', 'is', null)
+  return uids.length > 0 ? query.where('uid', 'in', uids).execute() : query.where('run_id', '=', run_id).execute()
 }
 
 /** A file that lies beside the picture of a render, to take away. */

@@ -15,11 +15,11 @@ export interface NamedFrame {
  * reports of older renders know them by name only. One that was deleted has no number of its own any more: its place stands for it.
  */
 export function namedFrames({ runs }: Pick<ShootDetail, 'runs'>, run: RunDetail, { report }: RenderDetail): NamedFrame[] {
-  const all = new Map(runs.flatMap(({ frames }) => frames).map((frame) => [frame.id, frame]))
+  const all = new Map(runs.flatMap(({ frames }) => frames).map((frame) => [frame.uid, frame]))
   const named = new Map([...runs.flatMap(({ frames }) => frames), ...run.frames].map((frame) => [frame.name, frame]))
   const { byId, byName } = frameNumbers(run)
-  return report.frames.map(({ id, file }, k) => {
-    const frame = id === undefined ? named.get(file) : all.get(id)
+  return report.frames.map(({ uid, file }, k) => {
+    const frame = uid === undefined ? named.get(file) : all.get(uid)
     const number = (frame && byId.get(frame.id)) ?? byName.get(file) ?? k + 1
     return { number, file, position_mm: frame?.position_mm ?? null, frame }
   })

@@ -60,8 +60,8 @@ function reportOf(
     style: settings.style,
     settings,
     reference: frames[fused.reference].name,
-    frames: frames.map(({ id, name }, k) => ({
-      ...(id !== undefined && { id }),
+    frames: frames.map(({ uid, name }, k) => ({
+      ...(uid !== undefined && { uid }),
       file: name,
       ...frameReport(fused, k, shares[k]),
       ...(captures[k] && { captures: captures[k] }),

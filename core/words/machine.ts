@@ -6,6 +6,7 @@ export const MACHINE = {
   'disk.denied': ({ reason }: { reason: string }) =>
     `A file or folder cannot be read or written: ${reason}. Check that it exists and its permissions.`,
   'data.damaged': 'The database is damaged. Stop Nitidus and restore a backup into an empty data folder.',
+  'data.outside': ({ name }: { name: string }) => `“${name}” is not a valid file name. Restore the record that uses it from a backup.`,
   'data.busy': 'The database is busy. Try again in a moment.',
   'data.inUse': ({ folder }: { folder: string }) =>
     `Another Nitidus already uses the data folder ${folder}. Stop it first, or choose another folder with NITIDUS_DATA.`,

@@ -52,7 +52,7 @@ export class RawFrames {
     const file = this.developed(frame.uid, development, captures)
     // What is asked for is in use.
     await utimes(file, new Date(), new Date()).catch(() => undefined)
-    return { id, name: frame.name, file, raw: { file: this.original(frame), development, ...(captures && { captures }) } }
+    return { uid: frame.uid, name: frame.name, file, raw: { file: this.original(frame), development, ...(captures && { captures }) } }
   }
 
   /** The camera's own small picture of a raw frame, where it has one that shows what the whole one will. */

@@ -144,16 +144,16 @@ export class PictureStore {
    * @throws Refusal where it is gone or was emptied.
    */
   async fileOf(frame: Frame): Promise<FrameFile> {
-    const { id, run_id, name, file } = frame
+    const { uid, run_id, name, file } = frame
     if (!(await this.isHere(frame))) throw refusal('frame.fileGone', { name })
-    return isRaw(name) ? this.raw.forEngine(frame) : { id, name, file: this.folders.frame(run_id, file) }
+    return isRaw(name) ? this.raw.forEngine(frame) : { uid, name, file: this.folders.frame(run_id, file) }
   }
 
   /** The same for a look at the whole of it, small: of raw frames the camera's own picture. @throws Refusal where it is gone. */
   async smallOf(frame: Frame): Promise<FrameFile> {
     const whole = await this.fileOf(frame)
     const small = whole.raw && (await this.raw.small(frame))
-    return small ? { id: frame.id, name: frame.name, file: small } : whole
+    return small ? { uid: frame.uid, name: frame.name, file: small } : whole
   }
 
   /** A picture that shows a frame small, to be read at once. @throws Refusal where the frame is gone. */

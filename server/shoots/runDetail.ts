@@ -47,9 +47,9 @@ export async function runDetail(db: Database, store: PictureStore, run: Run): Pr
 }
 
 async function frameDetail(store: PictureStore, frame: Frame, captures = 1): Promise<FrameDetail> {
-  const { id, name, sha256, bytes, width, height, bits, position_mm, aside, created_at, exif_json, colour_json } = frame
+  const { id, uid, name, sha256, bytes, width, height, bits, position_mm, aside, created_at, exif_json, colour_json } = frame
   return {
-    ...{ id, name, sha256, bytes, width, height, bits, captures, position_mm, created_at },
+    ...{ id, uid, name, sha256, bytes, width, height, bits, captures, position_mm, created_at },
     aside: aside === null ? null : aside === 1,
     exif: exif_json ? storedTaken(exif_json) : null,
     colour: colour_json ? colourName(colour_json) : null,

@@ -1,8 +1,7 @@
 import { access, writeFile } from 'node:fs/promises'
 import path from 'node:path'
 import type { FrameFile } from '@/schemas'
-import { framesOfRender } from '../../mends'
-import { REGISTRATION_FILE, registrationIn, renderOf } from '../../renders'
+import { framesOfRender, REGISTRATION_FILE, registrationIn, renderOf } from '../../renders'
 import type { JobAtWork } from '../kind'
 
 /** The frames of a render that are still there, and how they lie: written to the job's folder. */

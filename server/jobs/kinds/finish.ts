@@ -22,7 +22,7 @@ export interface FinishRequest {
 async function fusedBefore(db: Database, folders: Folders, { report_json }: Render): Promise<string | undefined> {
   const { mend } = storedReport(report_json)
   if (!mend) return undefined
-  const before = await db.selectFrom('render').select('folder').where('id', '=', mend.of).executeTakeFirst()
+  const before = await db.selectFrom('render').select('folder').where('uid', '=', mend.of).executeTakeFirst()
   return before && there(path.join(folders.render(before.folder), 'result.tif'))
 }
 

@@ -2,8 +2,7 @@ import { readFile, rename, writeFile } from 'node:fs/promises'
 import path from 'node:path'
 import Joi from 'joi'
 import { storedPlaces } from '@/schemas'
-import { framesOfRender } from '../../mends'
-import { PLACES_FILE, REGISTRATION_FILE, registrationIn, renderOf } from '../../renders'
+import { framesOfRender, PLACES_FILE, REGISTRATION_FILE, registrationIn, renderOf } from '../../renders'
 import type { JobKindWork } from '../kind'
 
 /** Goes through a render for places that are worth a look, and keeps the list beside the picture. */

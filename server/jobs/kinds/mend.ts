@@ -5,8 +5,8 @@ import Joi from 'joi'
 import { framesOfBase, standingEdits, type MendDocument } from '@/core/mend'
 import { now, type Database } from '@/database'
 import { mendSchema, storedReport } from '@/schemas'
-import { framesOfRender, mendRow, renderNamed } from '../../mends'
-import { REGISTRATION_FILE, registrationIn, renderOf } from '../../renders'
+import { mendRow, renderNamed } from '../../mends'
+import { framesOfRender, REGISTRATION_FILE, registrationIn, renderOf } from '../../renders'
 import type { JobKindWork } from '../kind'
 
 /** The mend, and its edits as they were when it was asked for. */
@@ -57,10 +57,10 @@ export const mend: JobKindWork<'mend', MendRequest> = {
     const from = store.folders.render(before.folder)
     for (const name of (await readdir(from)).filter((known) => SHARED.includes(known))) await link(path.join(from, name), path.join(made, name))
     await rename(path.join(scratch, REGISTRATION_FILE), path.join(made, REGISTRATION_FILE))
-    const { title } = await mendRow(db, mendId)
+    const { title, uid: mendUid } = await mendRow(db, mendId)
     const report = {
       ...storedReport(before.report_json),
-      mend: { mend: mendId, of: before.id, title, edits: standingEdits(document.edits).length },
+      mend: { mend: mendUid, of: before.uid, title, edits: standingEdits(document.edits).length },
     }
     const report_json = JSON.stringify(report)
     await writeFile(path.join(made, 'report.json'), report_json)

@@ -3,8 +3,7 @@ import path from 'node:path'
 import Joi from 'joi'
 import { refusal } from '@/core/words'
 import { storedNeeded, storedReport } from '@/schemas'
-import { framesOfRender } from '../../mends'
-import { lookFile, NEEDED_FILE, REGISTRATION_FILE, registrationIn, renderOf } from '../../renders'
+import { framesOfRender, lookFile, NEEDED_FILE, REGISTRATION_FILE, registrationIn, renderOf } from '../../renders'
 import type { JobKindWork } from '../kind'
 
 /** Fuses a run from fewer of its frames and keeps what that loses beside the picture. */
