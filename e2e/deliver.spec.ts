@@ -73,6 +73,39 @@ test('steps are added, changed on the picture, moved, switched off and undone; t
   await expect(steps(page).first()).toContainText('Crop to 1 : 1')
 })
 
+test('what was changed is there on the next visit, at once, and in a second tab; nothing that was stored is lost', async ({ page, context }) => {
+  await page.goto(address)
+  const before = (await recipeOf(page)).steps.length
+  await expect(steps(page)).toHaveCount(before)
+  await add(page, 'Colours')
+  await expect(steps(page)).toHaveCount(before + 1)
+  // Left before the half second in which it is saved by itself.
+  await page.getByRole('link', { name: 'Result' }).first().click()
+  await expect(page).toHaveURL(/\/result/)
+  await page.goBack()
+  await expect(steps(page)).toHaveCount(before + 1)
+  const other = await context.newPage()
+  await other.goto(address)
+  await expect(steps(other)).toHaveCount(before + 1)
+  await other
+    .getByRole('button', { name: /^Remove “/ })
+    .last()
+    .click()
+  await expect.poll(async () => (await recipeOf(page)).steps.length).toBe(before)
+  await other.close()
+  // The first tab reads it when it is looked at again, and adds to it.
+  await page.bringToFront()
+  await page.evaluate(() => document.dispatchEvent(new Event('visibilitychange')))
+  await expect(steps(page)).toHaveCount(before)
+  await add(page, 'Colours')
+  await expect.poll(async () => (await recipeOf(page)).steps.length).toBe(before + 1)
+  await page
+    .getByRole('button', { name: /^Remove “/ })
+    .last()
+    .click()
+  await expect.poll(async () => (await recipeOf(page)).steps.length).toBe(before)
+})
+
 test('the ladder, a line and the hand are drawn on the picture, and the file is as the proof', async ({ page }) => {
   await page.goto(address)
   for (const name of ['Crop to 1 : 1', '0.8 stops darker']) await page.getByRole('button', { name: `Remove “${name}”` }).click()

@@ -2,7 +2,7 @@ import { createReadStream, existsSync } from 'node:fs'
 import { readdir, stat } from 'node:fs/promises'
 import path from 'node:path'
 import { AS_IT_IS } from '@/core/finish'
-import { finishedFile, renderOf } from '.'
+import { finishedFile, framesToFuse, renderOf } from '.'
 import { QUICK, ownServer } from './testRun'
 import { TestServer } from './testServer'
 
@@ -61,7 +61,13 @@ describe('the bin', () => {
     const { runId, pictures } = await run()
     const frame = await server().context.db.selectFrom('frame').selectAll().orderBy('id').executeTakeFirstOrThrow()
     await server().context.bin.put('frame', frame.id)
+    // It is surveyed without the frame in the bin.
+    await server().context.jobs.outcome<'survey'>(await server().context.work.survey(runId))
     expect((await server().add(runId, 'f0.jpg', pictures[0])).id).toBe(frame.id)
+    // With the frame back that survey no longer holds, and the frame is fused in its place again.
+    const { survey_json } = await server().context.db.selectFrom('run').select('survey_json').where('id', '=', runId).executeTakeFirstOrThrow()
+    expect(survey_json).toBeNull()
+    expect((await framesToFuse(server().context.db, runId))[0].id).toBe(frame.id)
     expect(await server().context.bin.list()).toEqual([])
   })
 })

@@ -1,5 +1,6 @@
 import { mkdir, rename, rm, writeFile } from 'node:fs/promises'
 import path from 'node:path'
+import { PictureStore } from './pictures'
 import { picture, refusedWith, TestServer } from './testServer'
 
 const COUNT = 24
@@ -128,4 +129,20 @@ test('a run that is deleted meanwhile ends its import with one sentence', async 
   await server.context.bin.put('run', run)
   await ended(shootId)
   expect(importing().of(shootId)).toMatchObject({ ended: { code: 'run.gone' }, refusedCount: 0 })
+})
+
+test('a folder that cannot be read at the start does not stop the data folder from opening; its import has a sentence', async () => {
+  const shootId = await server.newShoot()
+  await importing().begin(shootId, 'card')
+  await importing().pause(shootId, true)
+  const complained = jest.spyOn(console, 'error').mockImplementation(() => undefined)
+  const unreadable = jest.spyOn(PictureStore.prototype, 'filesIn').mockRejectedValue(Object.assign(new Error('denied'), { code: 'EACCES' }))
+  try {
+    await server.open()
+  } finally {
+    unreadable.mockRestore()
+    complained.mockRestore()
+  }
+  expect(importing().of(shootId)?.ended).toMatchObject({ code: 'import.gone' })
+  expect((await server.context.shoots.list()).shoots).toHaveLength(1)
 })

@@ -63,11 +63,10 @@ export class Importing {
       .select(['run_id', 'shoot_id', 'folder', 'paused'])
       .execute()
     for (const { run_id, shoot_id, folder, paused } of left) {
-      try {
-        this.goOn(shoot_id, run_id, folder, await this.store.filesIn(folder), paused === 1)
-      } catch (error) {
-        if (!isRefusal(error)) throw error
-        // The card is not in: it is asked for, and goes on when the folder is imported again.
+      const files = await this.store.filesIn(folder).catch((error: Error) => console.error(`${folder}: ${error.message}`))
+      if (files) this.goOn(shoot_id, run_id, folder, files, paused === 1)
+      else {
+        // The card is not in, or cannot be read: the import resumes when the folder is imported again.
         await this.forget(run_id)
         this.byShoot.set(shoot_id, idle({ run: run_id, folder, ended: say('import.gone', { folder }) }))
       }

@@ -159,6 +159,20 @@ describe('jobs', () => {
     expect((await server.context.shoots.detail(shootId)).runs[0].renders).toEqual([])
   })
 
+  test('a job that is cancelled in the instant in which it begins is cancelled, and stores nothing', async () => {
+    const { shootId, runId } = await seriesRun()
+    const states = new Map<string, number>()
+    for (let turns = 0; turns < 24; turns++) {
+      const { id } = await server.context.jobs.add('fuse', { shoot_id: shootId, run_id: runId }, settings)
+      for (let turn = 0; turn < turns; turn++) await Promise.resolve()
+      await server.context.jobs.cancel(id)
+      const { state } = await ended(id)
+      states.set(state, (states.get(state) ?? 0) + 1)
+    }
+    expect([...states.keys()]).toEqual(['cancelled'])
+    expect((await server.context.shoots.detail(shootId)).runs[0].renders).toEqual([])
+  })
+
   test('two jobs follow one another, never at once', async () => {
     const { shootId, runId } = await seriesRun()
     const states: string[] = []

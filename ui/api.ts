@@ -27,8 +27,14 @@ export async function fetchJson<T>(address: string, options?: RequestInit): Prom
   return body as T
 }
 
-export const send = <T>(address: string, method: string, body?: unknown) =>
-  fetchJson<T>(address, { method, headers: { 'content-type': 'application/json' }, body: body === undefined ? undefined : JSON.stringify(body) })
+/** `keepalive`: the request outlives the page; of at most 64 kB. */
+export const send = <T>(address: string, method: string, body?: unknown, keepalive = false) =>
+  fetchJson<T>(address, {
+    method,
+    keepalive,
+    headers: { 'content-type': 'application/json' },
+    body: body === undefined ? undefined : JSON.stringify(body),
+  })
 
 export function createQueryClient(): QueryClient {
   return new QueryClient({ defaultOptions: { queries: { staleTime: 2000, retry: 1 } } })

@@ -41,7 +41,9 @@ export class StandInProcess {
   }
 
   private answer(line: string): void {
-    const { id, ok, error } = JSON.parse(line) as { id: number; ok?: DeviceReply; error?: Sentence }
+    const answer = parsed(line)
+    if (!answer) return
+    const { id, ok, error } = answer
     const waiting = this.waiting.get(id)
     this.waiting.delete(id)
     if (error !== undefined) waiting?.reject(new Refusal(error))
@@ -52,5 +54,15 @@ export class StandInProcess {
     this.ended = true
     for (const { reject } of this.waiting.values()) reject(refusal('device.gone'))
     this.waiting.clear()
+  }
+}
+
+/** An answer of the process; undefined for any other line, such as a warning of a library, which is logged. */
+function parsed(line: string): { id: number; ok?: DeviceReply; error?: Sentence } | undefined {
+  try {
+    return JSON.parse(line) as ReturnType<typeof parsed>
+  } catch {
+    console.error(`Simulated devices: ${line}`)
+    return undefined
   }
 }

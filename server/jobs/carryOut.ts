@@ -22,6 +22,7 @@ export async function carryOut(
 ): Promise<JobEnd> {
   const scratch = tools.store.folders.job(job.id)
   let at: JobAtWork<unknown> | undefined
+  if (signal.aborted) return { kind: 'cancelled' }
   try {
     await rm(scratch, { recursive: true, force: true })
     await mkdir(scratch, { recursive: true })

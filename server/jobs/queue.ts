@@ -80,18 +80,26 @@ export class JobQueue {
 
   /** Stops a job that waits or runs; one that has ended is left as it is. @throws Refusal where there is no such job. */
   async cancel(jobId: number): Promise<void> {
-    const controller = this.running.get(jobId)
-    if (controller) return controller.abort()
+    if (this.abort(jobId)) return
     await this.job(jobId)
-    // One that is said to run while nothing runs it was left so by a disk that was full: it ends here.
-    const cancelled = await this.db
-      .updateTable('job')
-      .set({ state: 'cancelled', ended_at: now() })
-      .where('id', '=', jobId)
-      .where('state', 'in', ['queued', 'running'])
-      .returningAll()
-      .executeTakeFirst()
+    if (await this.endCancelled(jobId, 'queued')) return
+    // It may have begun while the database answered.
+    if (this.abort(jobId)) return
+    // One in state "running" that nothing runs was left so by a full disk: it ends here.
+    await this.endCancelled(jobId, 'running')
+  }
+
+  private abort(jobId: number): boolean {
+    const controller = this.running.get(jobId)
+    controller?.abort()
+    return controller !== undefined
+  }
+
+  private async endCancelled(jobId: number, from: 'queued' | 'running'): Promise<boolean> {
+    const ending = this.db.updateTable('job').set({ state: 'cancelled', ended_at: now() }).where('id', '=', jobId)
+    const cancelled = await ending.where('state', '=', from).returningAll().executeTakeFirst()
     if (cancelled) this.tell(cancelled)
+    return cancelled !== undefined
   }
 
   /** Has a job that runs rest before its next frame, or go on. @throws Refusal where there is no such job. */
@@ -151,11 +159,12 @@ export class JobQueue {
 
   private async run(jobId: number): Promise<void> {
     if (this.closed) return
-    const job = await this.begin(jobId)
-    if (!job) return
-    this.tell(job)
+    // Before the job is marked as running, so that whoever cancels it from then on reaches it.
     const controller = new AbortController()
     this.running.set(jobId, controller)
+    const job = await this.begin(jobId)
+    if (!job) return void this.running.delete(jobId)
+    this.tell(job)
     const kind = this.kinds[job.kind] as unknown as JobKindWork<JobKind, unknown>
     const end = await carryOut(this.tools, kind, job, this.progressOf(job), controller.signal)
     this.running.delete(jobId)

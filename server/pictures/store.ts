@@ -225,6 +225,8 @@ export class PictureStore {
     const same = known.sha256 === row.sha256
     if (known.binned_at !== null && same) {
       await db.updateTable('frame').set({ binned_at: null }).where('id', '=', known.id).execute()
+      // The survey was made without it.
+      await db.updateTable('run').set({ survey_json: null }).where('id', '=', row.run_id).execute()
       return known
     }
     if (known.binned_at !== null || (await this.isWhole(known))) return undefined

@@ -1,34 +1,53 @@
 import { link, mkdir, rm } from 'node:fs/promises'
-import type { Folders, Frame, Tables } from '@/database'
+import type { Database, Folders, Frame, Tables } from '@/database'
 import type { Transaction } from 'kysely'
 import { capturesOf } from '../pictures'
 
-/** Frames on their way from one run to another: each file has both its names until the records say where it is. */
-export class MovedFrames {
-  private readonly before: string[] = []
-  private readonly after: string[] = []
+type Moving = Pick<Frame, 'id' | 'run_id' | 'file'>
 
-  constructor(private readonly folders: Folders) {}
-
-  /** Moves a frame with all its captures, within the transaction that says so. */
-  async move(writing: Transaction<Tables>, frame: Pick<Frame, 'id' | 'run_id' | 'file'>, runId: number): Promise<void> {
-    await mkdir(this.folders.frames(runId), { recursive: true })
-    for (const { file } of [frame, ...(await capturesOf(writing, frame.id))]) {
-      const [from, to] = [frame.run_id, runId].map((run) => this.folders.frame(run, file))
-      await link(from, to)
-      this.after.push(to)
-      this.before.push(from)
-    }
-    await writing.updateTable('frame').set({ run_id: runId }).where('id', '=', frame.id).execute()
+/**
+ * Moves frames between runs: `change` writes the records in one transaction and calls `move` for each frame. Every file has both its names
+ * until the records are committed, so that none is lost wherever this stops: an error before the commit removes the new names, and nothing
+ * after it removes anything but the old ones.
+ */
+export async function moveFrames<T>(
+  db: Database,
+  folders: Folders,
+  change: (writing: Transaction<Tables>, move: (frame: Moving, runId: number) => Promise<void>) => Promise<T>,
+): Promise<T> {
+  const [before, after]: [string[], string[]] = [[], []]
+  let changed: T
+  try {
+    changed = await db.transaction().execute((writing) =>
+      change(writing, async (frame, runId) => {
+        await mkdir(folders.frames(runId), { recursive: true })
+        for (const { file } of [frame, ...(await capturesOf(writing, frame.id))]) {
+          const [from, to] = [frame.run_id, runId].map((run) => folders.frame(run, file))
+          await linkOver(from, to)
+          after.push(to)
+          before.push(from)
+        }
+        await writing.updateTable('frame').set({ run_id: runId }).where('id', '=', frame.id).execute()
+      }),
+    )
+  } catch (error) {
+    await removeAll(after)
+    throw error
   }
+  await removeAll(before)
+  return changed
+}
 
-  /** The records are written: where the files were they are no more. */
-  async done(): Promise<void> {
-    await Promise.all(this.before.map((file) => rm(file, { force: true })))
-  }
+/** The records say that nothing is at `to`; a name that an earlier move could not remove is replaced. */
+async function linkOver(from: string, to: string): Promise<void> {
+  await link(from, to).catch(async (error: NodeJS.ErrnoException) => {
+    if (error.code !== 'EEXIST') throw error
+    await rm(to)
+    await link(from, to)
+  })
+}
 
-  /** The records stay as they were, and so do the files. */
-  async undone(): Promise<void> {
-    await Promise.all(this.after.map((file) => rm(file, { force: true })))
-  }
+/** A name that cannot be removed is left: no record uses it. */
+async function removeAll(files: string[]): Promise<void> {
+  for (const file of files) await rm(file, { force: true }).catch((error: Error) => console.error(error.message))
 }

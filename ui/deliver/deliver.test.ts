@@ -2,7 +2,7 @@ import type { Recipe } from '@/core/finish'
 import { movedRung } from './editors/Ladder'
 import { sharpenFor } from './editors/sharpenFor'
 import { newStep, placeFor } from './newStep'
-import { changed, redone, undone } from './useRecipe'
+import { changed, received, redone, undone } from './recipeHistory'
 
 const recipe = (stops: number): Recipe => ({ steps: [{ do: 'light', stops }], profile: 'keep', bits: 16, quality: 92 })
 const start = { past: [], now: recipe(0), future: [] }
@@ -22,6 +22,13 @@ describe('undo and redo', () => {
     const history = changed(undone(changed(start, recipe(1))), recipe(5))
     expect(history.future).toEqual([])
     expect(undone(history).now).toEqual(recipe(0))
+  })
+
+  test('a recipe that another tab stored can be undone; the own one changes nothing', () => {
+    const history = changed(received(undefined, recipe(0)), recipe(1))
+    expect(received(history, recipe(1))).toBe(history)
+    const other = received(history, recipe(2))
+    expect([other.now, undone(other).now]).toEqual([recipe(2), recipe(1)])
   })
 })
 

@@ -2,65 +2,88 @@ import { useCallback, useEffect, useRef, useState } from 'react'
 import { useQuery } from '@tanstack/react-query'
 import type { Recipe } from '@/core/finish'
 import { fetchJson, send } from '../api'
+import { changed, received, redone, undone, type History } from './recipeHistory'
 
-interface History {
-  past: Recipe[]
-  now: Recipe
-  future: Recipe[]
-  /** Changes of one kind that follow each other, such as a handle that is dragged, are one step back. */
-  kind?: string
-}
-
-/** The history after a change. */
-export function changed(history: History, now: Recipe, kind?: string): History {
-  const together = kind !== undefined && kind === history.kind
-  return { past: together ? history.past : [...history.past, history.now], now, future: [], kind }
-}
-
-export function undone({ past, now, future }: History): History {
-  return past.length === 0 ? { past, now, future } : { past: past.slice(0, -1), now: past.at(-1)!, future: [now, ...future] }
-}
-
-export function redone({ past, now, future }: History): History {
-  return future.length === 0 ? { past, now, future } : { past: [...past, now], now: future[0], future: future.slice(1) }
-}
-
-/** A change is sent when nothing more comes for so long. */
+/** A change is sent when no other follows for this long, or when the screen is left. */
 const SEND_ms = 500
 
-/** What a render is being finished by, with undo and redo; it is kept as it changes. */
+/** The newest save of each render's recipe: a later visit reads the recipe after it. */
+const saving = new Map<number, Promise<unknown>>()
+
+/** The recipe of a render, with undo and redo. It is saved as it changes; changes of other tabs are read when this one is looked at again. */
 export function useRecipe(renderId: number) {
+  const unsaved = useRef<Recipe>(undefined)
   const { data } = useQuery({
     queryKey: ['recipe', renderId],
-    queryFn: () => fetchJson<Recipe>(`/api/renders/${renderId}/recipe`),
-    staleTime: Infinity,
+    queryFn: async () => {
+      await saving.get(renderId)
+      return fetchJson<Recipe>(`/api/renders/${renderId}/recipe`)
+    },
+    // Nothing is kept between visits, so that no visit begins with an older recipe.
+    gcTime: 0,
+    staleTime: 0,
   })
   const [history, setHistory] = useState<History>()
   const [error, setError] = useState('')
   useEffect(() => {
-    if (data) setHistory((before) => before ?? { past: [], now: data, future: [] })
+    if (data && !unsaved.current) setHistory((before) => received(before, data))
   }, [data])
-  const kept = useRef<Recipe>(undefined)
-  const now = history?.now
-  useEffect(() => {
-    if (!now || !data) return
-    kept.current ??= data
-    if (kept.current === now) return
-    const timer = setTimeout(() => {
-      kept.current = now
-      send(`/api/renders/${renderId}/recipe`, 'PUT', now).then(
-        () => setError(''),
-        (cause: Error) => setError(cause.message),
+
+  const save = useCallback(
+    (keepalive = false) => {
+      const recipe = unsaved.current
+      if (!recipe) return
+      const before = saving.get(renderId) ?? Promise.resolve()
+      const sent = before.then(() =>
+        send(`/api/renders/${renderId}/recipe`, 'PUT', recipe, keepalive).then(
+          () => setError(''),
+          (cause: Error) => setError(cause.message),
+        ),
       )
-    }, SEND_ms)
-    return () => clearTimeout(timer)
-  }, [now, data, renderId])
-  const change = useCallback((recipe: Recipe, kind?: string) => setHistory((before) => before && changed(before, recipe, kind)), [])
+      saving.set(renderId, sent)
+      void sent.then(() => {
+        if (unsaved.current === recipe) unsaved.current = undefined
+      })
+    },
+    [renderId],
+  )
+  useEffect(() => {
+    const leave = () => save(true)
+    addEventListener('pagehide', leave)
+    return () => {
+      removeEventListener('pagehide', leave)
+      save()
+    }
+  }, [save])
+
+  const timer = useRef<ReturnType<typeof setTimeout>>(undefined)
+  const set = useCallback(
+    (next: History) => {
+      unsaved.current = next.now
+      setHistory(next)
+      clearTimeout(timer.current)
+      timer.current = setTimeout(save, SEND_ms)
+    },
+    [save],
+  )
+  // Changes that come before the next drawing build on each other.
+  const newest = useRef<History>(undefined)
+  useEffect(() => {
+    newest.current = history
+  }, [history])
+  const change = useCallback(
+    (recipe: Recipe, kind?: string) => {
+      if (!newest.current) return
+      newest.current = changed(newest.current, recipe, kind)
+      set(newest.current)
+    },
+    [set],
+  )
   return {
-    recipe: now,
+    recipe: history?.now,
     error,
     change,
-    undo: history && history.past.length > 0 ? () => setHistory(undone(history)) : undefined,
-    redo: history && history.future.length > 0 ? () => setHistory(redone(history)) : undefined,
+    undo: history && history.past.length > 0 ? () => set(undone(history)) : undefined,
+    redo: history && history.future.length > 0 ? () => set(redone(history)) : undefined,
   }
 }

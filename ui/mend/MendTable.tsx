@@ -77,12 +77,16 @@ export function MendTable({ shoot, run, render, onRendered }: Props) {
   const [dragging, setDragging] = useState(true)
   const [rendering, setRendering] = useState(false)
 
+  const newestRest = useRef(0)
   const onRest = useCallback(
     (x: number, y: number) => {
       setRest({ x, y })
+      // An answer that arrives after a newer place was chosen is not for that place.
+      const mine = ++newestRest.current
+      const answer = (index?: number) => mine === newestRest.current && setInUse(index)
       fetchJson<{ index: number }>(`/api/renders/${render.id}/at?x=${Math.round(x)}&y=${Math.round(y)}`).then(
-        ({ index }) => setInUse(index),
-        () => setInUse(undefined),
+        ({ index }) => void answer(index),
+        () => void answer(),
       )
     },
     [render.id],

@@ -8,7 +8,7 @@ import { check, splitSchema } from '@/schemas'
 import { isRaw } from '@/core/batch'
 import { gatherCaptures } from '../../pictures'
 import { framesOfRun } from '../../shoots/framesToFuse'
-import { MovedFrames } from '../../shoots/movedFrames'
+import { moveFrames } from '../../shoots/movedFrames'
 import type { JobKindWork } from '../kind'
 
 /**
@@ -36,9 +36,7 @@ export const split: JobKindWork<'split', object> = {
     const runId = job.run_id!
     const others = series.slice(1)
     if (others.length === 0 && !series[0].captures) return { series, clock }
-    const moved = new MovedFrames(folders)
-    try {
-      await db.transaction().execute(async (transaction) => {
+    await moveFrames(db, folders, async (transaction, move) => {
         const {
           id: _,
           number: __,
@@ -60,17 +58,12 @@ export const split: JobKindWork<'split', object> = {
           for (const name of files) {
             const frame = frames.get(name)
             if (!frame) throw refusal('frame.gone')
-            await moved.move(transaction, frame, id)
+            await move(frame, id)
           }
         }
         for (const { captures } of series) if (captures) await gatherCaptures(transaction, frames, captures)
         await transaction.updateTable('run').set({ survey_json: null }).where('id', '=', runId).execute()
-      })
-    } catch (error) {
-      await moved.undone()
-      throw error
-    }
-    await moved.done()
+    })
     return { series, clock }
   },
 }
