@@ -68,9 +68,17 @@ export default tseslint.config(
     },
   },
   {
-    files: ['scripts/**/*.{mjs,js}', 'bench/**/*.mjs', '*.mjs'],
+    files: ['scripts/**/*.{mjs,js}', 'bench/**/*.mjs', 'cli/*.mjs', '*.mjs'],
     languageOptions: {
-      globals: { process: 'readonly', console: 'readonly', URL: 'readonly', fetch: 'readonly', setTimeout: 'readonly', module: 'writable' },
+      globals: {
+        process: 'readonly',
+        console: 'readonly',
+        URL: 'readonly',
+        fetch: 'readonly',
+        setTimeout: 'readonly',
+        clearTimeout: 'readonly',
+        module: 'writable',
+      },
     },
   },
   {

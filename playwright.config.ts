@@ -4,22 +4,22 @@ const PORT = 3219
 const ALONE = '**/storage.spec.ts'
 const SERVED = { NITIDUS_DATA: '.e2e/data', NITIDUS_LAN: '127.0.0.2:3444' }
 
-/** The real interface in Debian's headless Chromium, on a server with an empty data folder of its own. */
+/** The real interface in Debian's headless Chromium, on a server with an empty data folder. */
 export default defineConfig({
   testDir: 'e2e',
   // Far longer than anything takes: a machine that does other work as well may be several times slower for minutes.
   timeout: 600_000,
   expect: { timeout: 120_000 },
-  // Each file works on shoots of its own: two go through side by side, so that the whole suite stays within half an hour.
+  // Each file makes its own shoots, so two can run at a time.
   workers: 2,
   projects: [
-    // What backs up and restores everything that is stored must not meet what others are just storing; before them there is little: 23 s, 100 s after them.
+    // The test of backups reads everything that is stored, so no other test may store anything meanwhile. It comes first, when there is little: 23 s, 100 s at the end.
     { name: 'alone', testMatch: ALONE },
     { name: 'side by side', testIgnore: ALONE, dependencies: ['alone'] },
   ],
   reporter: [['list'], ['json']],
   use: {
-    // What keeps pages for offline fetches every part of the application a second time in each test: only where that is what is tested.
+    // The service worker loads every part of the application a second time in each test; tests of it switch it on.
     serviceWorkers: 'block',
     baseURL: `http://127.0.0.1:${PORT}`,
     viewport: { width: 1280, height: 800 },

@@ -17,7 +17,7 @@ export async function checkRecords(from: Database, into: Database, name: string)
   if (outside !== undefined) throw refusal('archive.outside', { name, file: outside })
 }
 
-/** Every column as `table.column`, and the SQL of whatever runs by itself: triggers, views and virtual tables. */
+/** Every column as `table.column`, and the SQL of triggers, views and virtual tables. */
 async function schemaOf(db: Database): Promise<string[]> {
   const tables = await db.introspection.getTables()
   const { rows } = await sql<{ sql: string }>`

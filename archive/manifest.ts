@@ -11,7 +11,7 @@ export interface Manifest {
   made_at: string
   /** Every file by its path in the archive. */
   files: Record<string, { sha256: string; bytes: number }>
-  /** Files that the database tells of and that were gone when the archive was made. */
+  /** Files in the database that were missing when the archive was made. */
   missing: string[]
 }
 

@@ -20,7 +20,7 @@ export interface OpenArchive {
 }
 
 /**
- * Opens an archive and reads all of it, so that what is damaged is found before anything is changed.
+ * Opens an archive and reads all of it, so that damage is found before anything changes.
  * @throws Refusal naming what is wrong with it.
  */
 export async function openArchive(file: string, progress: (file: number, of: number) => void = () => undefined): Promise<OpenArchive> {

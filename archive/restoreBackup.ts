@@ -13,7 +13,7 @@ export type RestoreProgress = (stage: 'verify' | 'extract', file: number, of: nu
 /**
  * Reads an archive into a data folder: into an empty one everything, into another what it lacks (shoots, runs, frames, renders,
  * kit, field logs, and files of records that are there while their file is gone). Nothing that is there is changed, and where
- * anything goes wrong all stays as it was.
+ * anything goes wrong, nothing changes.
  * @throws Refusal where the archive is damaged, of a newer version, or the disk is full.
  */
 export async function restoreBackup(dataFolder: string, archive: string, progress: RestoreProgress = () => undefined): Promise<RestoreReport> {

@@ -64,7 +64,7 @@ async function copyDatabase(from: string, to: string, shoots: number[] | undefin
   }
 }
 
-/** Every file that the database tells of, from the data folder, with / between folders. */
+/** Every file in the database, relative to the data folder, with / between folders. */
 async function filesOf(database: string, dataFolder: string): Promise<string[]> {
   const folders = new Folders(dataFolder)
   const copy = new SQLite(database, { readonly: true })

@@ -2,7 +2,7 @@ import { existsSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, 
 import { tmpdir } from 'node:os'
 import path from 'node:path'
 import { readFacts, readSamples } from '@/codec'
-import { expectRefused, nitidus } from './testCommand'
+import { expectRefused, nitidus, nitidusProcess } from './testCommand'
 
 let folder: string
 const at = (...names: string[]) => path.join(folder, ...names)
@@ -34,7 +34,7 @@ test('a folder of raw files is developed into TIFFs of their names, the original
 test('fusing a folder of raw files is fusing what they are developed into, and leaves nothing lying about', async () => {
   const lying = () => readdirSync(tmpdir()).filter((name) => name.startsWith('nitidus-')).length
   const before = lying()
-  ok(['fuse', at('card'), '--out', at('raw.tif'), '--report', at('raw.json'), ...still])
+  expect(nitidusProcess(['fuse', at('card'), '--out', at('raw.tif'), '--report', at('raw.json'), ...still]).status).toBe(0)
   expect(lying()).toBe(before)
   ok(['fuse', at('tiffs'), '--out', at('tiff.tif'), ...still])
   const [one, other] = [await readSamples(at('raw.tif')), await readSamples(at('tiff.tif'))]

@@ -23,6 +23,7 @@ import * as captures from './migrations/017-captures'
 import * as imports from './migrations/018-imports'
 import * as identities from './migrations/019-identities'
 import { explained } from './explained'
+import { plainText } from './plainText'
 import type { Tables } from './tables'
 
 export type Database = Kysely<Tables>
@@ -59,7 +60,7 @@ class AtomicAdapter extends SqliteAdapter {
   }
 }
 
-/** SQLite has rolled back by itself where the disk is full; rolling back once more would hide why. */
+/** SQLite rolls back when the disk is full; a second rollback would hide the reason. */
 class ForgivingDriver extends SqliteDriver {
   constructor(private readonly database: SQLite.Database) {
     super({ database })
@@ -97,7 +98,7 @@ export async function connect(dataFolder: string): Promise<Database> {
     sqlite = openSafely(file)
     db = new Kysely<Tables>({ dialect: new AtomicDialect(sqlite) })
     await migrate(db, dataFolder)
-    // Off while tables are made anew, which drops what others refer to.
+    // Off during migrations, which drop tables that others refer to.
     sqlite.pragma('foreign_keys = ON')
     return db
   } catch (error) {
@@ -117,6 +118,7 @@ function openSafely(file: string): SQLite.Database {
     sqlite.pragma('foreign_keys = OFF')
     // The database of an archive may hold views and triggers of somebody else: they get no functions with side effects.
     sqlite.pragma('trusted_schema = OFF')
+    sqlite.function('plain', { deterministic: true }, (text) => (text === null ? null : plainText(String(text))))
     return sqlite
   } catch (error) {
     sqlite.close()

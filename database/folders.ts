@@ -1,7 +1,7 @@
 import path from 'node:path'
 import { refusal } from '@/core/words'
 
-/** Version of what is made of pictures; what an older version made is made anew, as its colours may be wrong. */
+/** Version of derived files. Those of an older version are made again, because their colours may be wrong. */
 export const DERIVED_VERSION = 'v2'
 
 /** Whether a name from a record names one file or folder, and nothing above or below it. */
@@ -52,7 +52,7 @@ export class Folders {
     return this.at('derived', DERIVED_VERSION, ...parts)
   }
 
-  /** Backups that were asked for on the screen, until they are fetched or made anew. */
+  /** Backups made on the screen, until they are deleted. */
   backups(): string {
     return this.at('backups')
   }

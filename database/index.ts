@@ -1,5 +1,6 @@
 export { connect, DATABASE_FILE, holdsData, MIGRATIONS, now, type Database } from './connect'
 export { explained } from './explained'
 export { DERIVED_VERSION, Folders, isPlainName } from './folders'
+export { plainText } from './plainText'
 export { lockData, type DataLock } from './lock'
 export type { Capture, Frame, Job, Mend, Render, Run, Shoot, Tables } from './tables'

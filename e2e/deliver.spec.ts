@@ -79,7 +79,7 @@ test('what was changed is there on the next visit, at once, and in a second tab;
   await expect(steps(page)).toHaveCount(before)
   await add(page, 'Colours')
   await expect(steps(page)).toHaveCount(before + 1)
-  // Left before the half second in which it is saved by itself.
+  // Left before the half second after which it is saved.
   await page.getByRole('link', { name: 'Result' }).first().click()
   await expect(page).toHaveURL(/\/result/)
   await page.goBack()
@@ -199,7 +199,7 @@ test('layers are taken along as one file that another reader opens', async ({ pa
   const script =
     'import sys, io, zipfile; z = zipfile.ZipFile(io.BytesIO(sys.stdin.buffer.read())); print(z.testzip(), z.infolist()[0].filename, sum(n.startswith("data/") for n in z.namelist()))'
   const told = execFileSync('python3', ['-c', script], { input: contents, encoding: 'utf8' })
-  // Finished, as it was, and nine frames.
+  // The finished picture, the fused one, and nine frames.
   expect(told.trim()).toBe('None mimetype 11')
 })
 
@@ -267,7 +267,7 @@ test('sharpening is judged on a part at 100 %, which is what the file will have 
   const file = sharp((await download(page, 'Write the file')).contents)
   const whole = await file.removeAlpha().toColourspace('srgb').raw().toBuffer({ resolveWithObject: true })
   const { data, info } = await seen()
-  /** The level that nine of ten pixels differ by at the most, were the part to lie there. */
+  /** The level that nine of ten pixels differ by at most if the part is there. */
   const apart = (left: number, top: number) => {
     const off: number[] = []
     for (let y = 4; y < info.height - 4; y++)

@@ -3,6 +3,7 @@ import { existsSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from 
 import path from 'node:path'
 import { expect, type APIRequestContext, type Locator, type Page } from '@playwright/test'
 import sharp from 'sharp'
+import { fused, storedRun } from './storedRun'
 
 /** One for each that tests side by side: frames are changed after they were shot. */
 const NAME = `to-mend-${process.env.TEST_PARALLEL_INDEX ?? 0}`
@@ -45,20 +46,10 @@ export interface Opened {
 /** Stores the frames in a shoot of their own and fuses them, by the API. Returns the fused render and the address of its mend. */
 export async function openMend(request: APIRequestContext): Promise<Opened> {
   await frames()
-  const post = async (where: string, data: object = {}) => {
-    const answer = await request.post(where, { data })
-    expect(answer.ok()).toBe(true)
-    return answer.json()
-  }
-  const { id: shoot } = await post('/api/shoots', { title: `Frames of ${NAME}`, subject: '', scene: 'fossil', plan: null })
-  const { id: run } = await post(`/api/shoots/${shoot}/runs`)
-  for (const name of readdirSync(FOLDER).filter((file) => file.endsWith('.jpg')))
-    expect((await request.put(`/api/runs/${run}/frames?name=${name}`, { data: readFileSync(path.join(FOLDER, name)) })).ok()).toBe(true)
+  const files = readdirSync(FOLDER).filter((file) => file.endsWith('.jpg')).map((name) => path.join(FOLDER, name)) // prettier-ignore
+  const { shoot, run } = await storedRun(request, `Frames of ${NAME}`, files)
   // Blended on purpose: the part that slipped appears twice.
-  const { id: job } = await post(`/api/runs/${run}/fuse`, { moving: 'blend' })
-  await expect.poll(async () => (await (await request.get(`/api/jobs/${job}`)).json()).state, { intervals: [200] }).toBe('done')
-  const { result } = await (await request.get(`/api/jobs/${job}`)).json()
-  return { render: result.render, address: `/shoots/${shoot}/mend` }
+  return { render: await fused(request, run, { moving: 'blend' }), address: `/shoots/${shoot}/mend` }
 }
 
 export const edits = (page: Page) => page.getByRole('list', { name: 'Edits' }).getByRole('listitem')

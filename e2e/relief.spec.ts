@@ -31,7 +31,7 @@ test('seen from the front the relief is the picture; it is turned, lit from a si
   await expect(relief(page)).toBeVisible()
   await page.waitForTimeout(1000)
   const front = await looks(page)
-  // The picture as it was fused, as large as it is drawn: in the middle of the view.
+  // The fused picture, in the size in which it is drawn: in the middle of the view.
   const picture = sharp(await (await page.request.get(`/api/renders/${opened.render}/thumb`)).body())
   const { width, height } = await picture.metadata()
   const high = Math.round(Math.min(0.94 * front.height, (0.94 * front.width * height) / width))
@@ -60,7 +60,7 @@ test('seen from the front the relief is the picture; it is turned, lit from a si
   await page.getByRole('checkbox', { name: 'With the picture on it' }).uncheck()
   await page.getByRole('checkbox', { name: 'Light from the side' }).check()
   const lit = await looks(page)
-  // Nothing but grey is left.
+  // Only grey is left.
   for (let i = 0; i < lit.data.length; i += 999) expect(Math.abs(lit.data[i - (i % 3)] - lit.data[i - (i % 3) + 2])).toBeLessThan(3)
   const pad = page.getByRole('slider', { name: 'Where the light comes from' })
   await expect(pad).toHaveAttribute('aria-valuetext', '40° above the picture, from the upper left')

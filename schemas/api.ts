@@ -29,10 +29,10 @@ export interface ShootSummary {
   frameCount: number
   /** Of these, how many would be fused. */
   usedCount: number
-  /** Frames that the field log tells of; they may not have been brought yet. */
+  /** Frames in the field log; they may not be imported yet. */
   fieldCount: number
   /** Picture to show: the newest render, else a frame. */
-  cover: { kind: 'render' | 'frame'; id: number } | null
+  cover: { kind: 'render'; id: number } | { kind: 'frame'; id: number; uid: string } | null
   /** null where nothing is planned, or the plan no longer works; which, says `planned`. */
   plan: Pick<Plan, 'frameCount' | 'stride_mm' | 'hyperfocal_mm'> | null
   planned: boolean
@@ -68,7 +68,7 @@ export interface RunDetail {
   sheet: PlanSheet | null
   /** What the focus was to be moved by from frame to frame; null where that is set by eye. */
   setting: MoverSetting | null
-  /** Entry of the field log that began it, empty for the log's first run; null where no log tells of it. */
+  /** Entry of the field log that started the run, empty for the log's first run; null for a run in no log. */
   begun_by: string | null
   created_at: string
   frames: FrameDetail[]
@@ -101,7 +101,7 @@ export interface FrameDetail {
   created_at: string
 }
 
-/** A render as a list tells of it; what became of each frame stands in its whole report. */
+/** A render in a list, without its frames; its whole report has them. */
 export interface RenderInShort {
   id: number
   uid: string
@@ -120,7 +120,7 @@ export interface RenderPage {
   all: number
 }
 
-/** A mend as it stands. */
+/** A mend with all its edits. */
 export interface MendDetail {
   id: number
   title: string
@@ -144,7 +144,7 @@ export interface JobDetail {
   error_code: string | null
   created_at: string
   ended_at: string | null
-  /** `soFar` counts the pictures of what there is so far; absent before the first. `resting` until it is told to go on. */
+  /** `soFar` counts the previews written so far; absent before the first. `resting` until it is resumed. */
   progress: { stage: string; frame: number; of: number; file?: string; soFar?: number; resting?: true } | null
   /** What it answers, for kinds that answer something. */
   result: JobResults[JobKind] | null
@@ -158,7 +158,7 @@ export interface WatchDetail {
   taken: number
   /** The newest that could not be taken, and why. */
   refused: { name: string; code: string; text: string }[]
-  /** Why it is watched no longer, where that happened by itself. */
+  /** Why watching ended, if nobody ended it. */
   ended: { code: string; text: string } | null
 }
 
@@ -174,7 +174,7 @@ export interface ImportDetail {
   /** The first that could not be taken, and why. */
   refused: { name: string; code: string; text: string }[]
   paused: boolean
-  /** While it goes on, once something is known of it. */
+  /** While it runs, once it can be estimated. */
   pace: { rate_MBps: number; left_s: number } | null
   /** How it ended. */
   ended: { code: string; text: string } | null

@@ -18,7 +18,7 @@ import { takenSchema } from './taken'
 
 /** Version of job files that this version writes and reads. */
 export const JOB_VERSION = 1
-/** A job rests as long as this file lies beside the folder of its own. */
+/** A job rests as long as this file exists, next to its folder. */
 export const restFile = (folder: string) => `${folder}.rest`
 
 /** A frame for the engine: its name, its file, and its `uid` if it is in a database. */
@@ -65,7 +65,7 @@ export interface FuseOutputs {
   relief?: string
   /** Folder for what there is so far. */
   soFar?: string
-  /** Where the registration is kept for a fuse that goes on after this one: read where it stands there already. */
+  /** Where the registration is stored for a later fuse; read if the file exists. */
   registered?: string
 }
 
@@ -116,7 +116,7 @@ export interface MendJob {
 export interface FinishJob {
   kind: 'finish'
   picture: string
-  /** As it was fused, where it was mended since: a layer of its own. */
+  /** The fused picture before it was mended, as another layer. */
   fused?: string
   /** Maps as large as the picture, for steps that follow the depth, and for sharpening. */
   depth?: string
@@ -129,7 +129,7 @@ export interface FinishJob {
   out: string
 }
 
-/** Something to take along beside the picture: see `TAKES`. */
+/** Something to export besides the picture: see `TAKES`. */
 export interface TakeJob {
   kind: 'take'
   what: Take
@@ -157,7 +157,7 @@ export interface SurveyJob {
 export interface SplitJob {
   kind: 'split'
   frames: FrameFile[]
-  /** The raw files among them, by their names: what is captured several times with a shifted sensor is told by those. */
+  /** The raw files among them, by name; sets of captures with a shifted sensor are found in these. */
   raws?: { name: string; file: string }[]
   report: string
 }
@@ -309,7 +309,7 @@ export const JOB_FILES: { [K in JobFile['kind']]: Joi.SchemaMap } = {
   restore: { dataFolder: path, archive: path, report: optionalPath },
 }
 
-/** A job file as it is read. @see JOB_FILES */
+/** Checks a job file. @see JOB_FILES */
 export const jobFileSchema = Joi.object({
   version: Joi.number().integer().min(1).max(JOB_VERSION).required(),
   kind: Joi.valid(...Object.keys(JOB_FILES)).required(),

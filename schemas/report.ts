@@ -31,7 +31,7 @@ export interface ReportFrame {
   share_percent: number
 }
 
-/** A part that moved by itself, and the frame that shows it. */
+/** A part that moved, and the frame that shows it. */
 export interface ReportPart {
   /** Where it lies, px of the reference frame. */
   x: number
@@ -68,7 +68,7 @@ export interface FuseReport {
   mend?: { mend: string; of: string; title: string; edits: number }
 }
 
-/** A report without what it tells of each frame and place. */
+/** A report without its frames and places. */
 export interface ReportInShort extends Pick<FuseReport, 'style' | 'settings' | 'reference' | 'crop' | 'mend'> {
   frameCount: number
   /** The place of the reference among the frames, from 1. */
@@ -132,7 +132,7 @@ export const reportSchema = Joi.object<FuseReport>({
   mend: Joi.object({ mend: Joi.string().required(), of: Joi.string().required(), title: Joi.string().required(), edits: number }),
 }).unknown()
 
-/** The same for what is told in short: of each frame only what that asks for. */
+/** The same for a report in a list, with only the keys that it needs. */
 export const shortReportSchema = reportSchema.keys({
   frames: Joi.array()
     .items(Joi.object({ file: Joi.string().required(), bent_px: Joi.number() }).unknown())

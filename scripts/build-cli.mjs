@@ -2,6 +2,7 @@ import { readdirSync, rmSync } from 'node:fs'
 import path from 'node:path'
 import { build } from 'esbuild'
 import './build-kernels.mjs'
+import { EXTERNAL, REQUIRE_BANNER } from './bundling.mjs'
 
 /** Bundles the command, the demo preparation and the service worker, so that they start fast and need no TypeScript at run time. */
 const common = {
@@ -9,16 +10,16 @@ const common = {
   platform: 'node',
   format: 'esm',
   target: 'node20',
-  external: ['sharp', 'better-sqlite3', 'pdfkit', 'exifr', 'piscina', 'libraw-wasm', 'selfsigned', 'qrcode', 'cookie'],
+  external: EXTERNAL,
   tsconfig: 'tsconfig.json',
   logLevel: 'warning',
   // Half as much to read at each start; names stay, for traces that can be read.
   minifyWhitespace: true,
   minifySyntax: true,
 }
-const banner = { js: "import { createRequire } from 'node:module'; const require = createRequire(import.meta.url);" }
+const banner = REQUIRE_BANNER
 
-// What is loaded only when it is asked for, or by threads too, lies beside the command in files of its own.
+// Code that is loaded on demand or by threads is in files next to the command.
 const entryPoints = {
   nitidus: 'cli/main.ts',
   command: 'cli/command.ts',

@@ -26,6 +26,9 @@ export async function installPackages() {
   return { compiled: run(npm, ['rebuild', '--no-audit', '--no-fund'], { shell }).then(() => writeFileSync('node_modules/.installed', lock)) }
 }
 
+/** Folders with unit tests, and with what they test. */
+export const TESTED = ['app', 'archive', 'bench', 'cli', 'codec', 'core', 'database', 'demo', 'schemas', 'server', 'ui', 'worker']
+
 /** Bundles the command where its sources have changed. */
 export function buildCommand() {
   return onceFor(
@@ -36,11 +39,16 @@ export function buildCommand() {
   )
 }
 
-/** Bundles the run card that is taken along as one file, where its sources have changed. */
+/** Bundles the run card that is exported as one file, if its sources have changed. */
 export function buildCard() {
   return onceFor('card', 'dist/card/main.js', ['core', 'schemas', 'ui', 'app/globals.css', 'scripts/build-card.mjs', 'package-lock.json'], () =>
     run(process.execPath, ['scripts/build-card.mjs']),
   )
+}
+
+/** Bundles the unit tests where they or what they test have changed. */
+export function buildTests() {
+  return onceFor('tests', 'dist/tests/chunks', [...TESTED, 'scripts', 'package-lock.json'], () => run(process.execPath, ['scripts/build-tests.mjs']))
 }
 
 /** Builds the web application where its sources have changed. */
@@ -67,7 +75,7 @@ export function buildApplication() {
   )
 }
 
-/** What the tests judge our files by, and the browser that they drive: Debian's package by the program that tells of it. */
+/** The programs that judge our files in tests, and the browser: Debian's package by a file that it installs. */
 const JUDGES = {
   '/usr/bin/chromium': 'chromium',
   '/usr/bin/convert': 'imagemagick',

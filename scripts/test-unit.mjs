@@ -1,32 +1,21 @@
 import { spawnSync } from 'node:child_process'
-import { buildCommand, installJudges, installPackages } from './install.mjs'
+import { ENGINE_PATTERN } from './engineTests.mjs'
+import { buildCommand, buildTests, installJudges, installPackages } from './install.mjs'
 
 /**
- * The unit tests that answer in two minutes: all but those that start the command, or shoot, fuse or
- * measure whole series, which `npm test` runs too.
- * Words after it choose among them, as Jest takes them: `npm run test:unit -- core/optics`.
+ * `npm run test:unit`: the unit tests that do not run the engine on whole series; `npm run test:engine`: those that do. Words after it choose
+ * among all of them, as Jest takes them: `npm run test:unit -- core/optics`.
  */
-const LONG = [
-  'core/register',
-  'core/simulate',
-  'core/survey',
-  'core/dust',
-  'core/moving',
-  'core/devices',
-  'core/fuse/fuse',
-  'core/raster/kernels',
-  '/cli/',
-  'server/bin',
-  'server/colour',
-  'server/crafted',
-  'server/field',
-  'server/jobs',
-  'server/trust',
-]
+const [which, ...words] = process.argv.slice(2)
 const { compiled } = await installPackages()
 await installJudges()
 await buildCommand()
+await buildTests()
 await compiled
-const jest = ['node_modules/jest/bin/jest.js', '--testPathIgnorePatterns', '/node_modules/', '/e2e/', '/dist/', '/.next/', ...LONG]
-const { status } = spawnSync(process.execPath, [...jest, '--testPathPatterns', process.argv.slice(2).join('|') || '.'], { stdio: 'inherit' })
+const chosen = {
+  unit: ['--testPathIgnorePatterns', ENGINE_PATTERN],
+  engine: ['--testPathPatterns', ENGINE_PATTERN],
+  words: ['--testPathPatterns', words.join('|')],
+}[words.length > 0 ? 'words' : which]
+const { status } = spawnSync(process.execPath, ['node_modules/jest/bin/jest.js', ...chosen], { stdio: 'inherit' })
 process.exitCode = status ?? 1

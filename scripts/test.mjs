@@ -2,7 +2,7 @@ import { spawn } from 'node:child_process'
 import { once } from 'node:events'
 import { mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import path from 'node:path'
-import { buildApplication, buildCard, buildCommand, installPackages } from './install.mjs'
+import { buildApplication, buildCard, buildCommand, buildTests, installPackages } from './install.mjs'
 import { pagesAtFailures, printTimes } from './testReport.mjs'
 
 const REPORTS = path.join('reports', new Date().toISOString().replaceAll(':', '-').slice(0, 19))
@@ -37,6 +37,7 @@ const judges = once(spawn(process.execPath, ['scripts/judges.mjs'], { stdio: 'in
 const { compiled } = await installPackages()
 await buildCommand()
 await buildCard()
+if (steps.includes('unit')) await buildTests()
 if (steps.includes('interface') || steps.includes('types')) await buildApplication()
 await compiled
 

@@ -18,9 +18,12 @@ export function printTimes(unit, ui, seconds) {
 
 function unitTests({ testResults = [] } = {}) {
   return testResults.flatMap(({ name, assertionResults }) =>
-    assertionResults.map(({ title, duration }) => ({ file: path.relative('.', name), name: title, s: (duration ?? 0) / 1000 })),
+    assertionResults.map(({ title, duration }) => ({ file: sourceOf(name), name: title, s: (duration ?? 0) / 1000 })),
   )
 }
+
+/** The test file that a bundle was made of. */
+const sourceOf = (bundle) => path.relative('dist/tests', bundle).replace(/mjs$/, 'ts')
 
 function uiTests({ suites = [] } = {}) {
   return suites.flatMap((suite) => [

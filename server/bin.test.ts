@@ -91,6 +91,21 @@ describe('room', () => {
     expect(existsSync((await finishedFile(db, store.folders, render, again.name)).file)).toBe(true)
   })
 
+  test('what a running job uses is not freed', async () => {
+    const { runId } = await run(6)
+    const { jobs, work, storage, db } = server().context
+    const job = await work.fuse(runId, { ...QUICK, register: true, style: 'lace' })
+    // Freed again and again, as long as it runs.
+    let freed = 0
+    while ((await db.selectFrom('job').select('state').where('id', '=', job.id).executeTakeFirstOrThrow()).state !== 'done') {
+      await storage.free()
+      freed++
+      expect((await jobs.job(job.id)).state).not.toBe('failed')
+    }
+    expect(freed).toBeGreaterThan(5)
+    expect((await jobs.outcome<'fuse'>(job)).render).toBeGreaterThan(0)
+  })
+
   test('a backup is a job whose file can be fetched, and restored from another folder’s screen', async () => {
     await run()
     const { jobs, storage } = server().context

@@ -96,7 +96,7 @@ test('a card that is pulled out in the middle is told of; put back, it goes on i
   expect(importing().of(shootId)!.ended!.code).toBe('import.gone')
   const came = (await server.framesOf(run)).length
   expect(came).toBeGreaterThan(2)
-  // Out while the application begins, it is told of as well.
+  // Out while the application starts, it is reported as well.
   await server.context.db.insertInto('import').values({ run_id: run, folder: 'card', begun_at: '' }).execute()
   await server.open()
   expect(importing().of(shootId)).toMatchObject({ run, ended: { code: 'import.gone' } })

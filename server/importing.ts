@@ -19,7 +19,7 @@ interface Going {
 }
 
 /**
- * Imports folders of this machine, file by file: they can be paused, and go on by themselves after a restart. What is in the run already is
+ * Imports folders of this machine, file by file: they can be paused, and resume after a restart. Frames that are in the run already are
  * not read again. When all files are through the run is split into its series.
  */
 export class Importing {
@@ -45,7 +45,7 @@ export class Importing {
     this.beginning.set(shootId, folder)
     try {
       const files = await this.store.filesIn(folder)
-      // A card that was pulled out in the middle and is back goes on where it stopped.
+      // A card that was pulled out and is back resumes where it stopped.
       const broken = before?.detail.folder === folder && before.detail.ended?.code !== 'import.done'
       const run = broken ? before.detail.run : await this.shoots.addRun(shootId, 'imported')
       await this.db.insertInto('import').values({ run_id: run, folder, begun_at: now() }).execute()
@@ -81,7 +81,7 @@ export class Importing {
     return { ...detail, pace: detail.ended ? null : (transfer.pace ?? null) }
   }
 
-  /** Files that are being read arrive; no further one is begun until it goes on. */
+  /** Files that are being read are finished; no other is started until the import resumes. */
   async pause(shootId: number, paused: boolean): Promise<void> {
     const going = this.byShoot.get(shootId)
     if (!going || going.detail.ended) return
@@ -98,7 +98,7 @@ export class Importing {
     else queue.start()
   }
 
-  /** Imports no more of it; what is in stays. Of one that ended nothing is told any longer. */
+  /** Ends an import; frames that are in stay. An import that had ended is no longer reported. */
   async end(shootId: number): Promise<void> {
     const going = this.byShoot.get(shootId)
     if (!going) return
@@ -107,7 +107,7 @@ export class Importing {
     this.byShoot.delete(shootId)
   }
 
-  /** Ends for now: the next start goes on. */
+  /** Stops; the next start resumes. */
   async close(): Promise<void> {
     await Promise.all([...this.byShoot.values()].map(stop))
   }
@@ -150,7 +150,7 @@ export class Importing {
     }
   }
 
-  /** One file: what is wrong with it alone is told and the next one comes; a full disk, a card or a run that is gone ends the import. */
+  /** Imports one file. A fault of the file is reported and the next one follows; a full disk, a missing card or a missing run ends the import. */
   private async take(detail: ImportDetail, files: FolderFiles, name: string): Promise<void> {
     try {
       await this.store.bringFrom(files.from, detail.run, name)

@@ -88,7 +88,7 @@ describe('jobs', () => {
     const count = told.length
     await new Promise((done) => setTimeout(done, 1200))
     expect(told).toHaveLength(count)
-    // Whoever opens the screen now is told as well.
+    // A screen that is opened now shows it too.
     const { progress_json } = await db.selectFrom('job').select('progress_json').where('id', '=', id).executeTakeFirstOrThrow()
     expect(JSON.parse(progress_json!).resting).toBe(true)
     await jobs.rest(id, false)

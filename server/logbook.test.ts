@@ -155,3 +155,13 @@ test('the stride of a run without positions is told by how its frames grew, wher
   expect(entry.stride!.mean_mm).toBeCloseTo(0.45, 6)
   expect(entry).toMatchObject({ renders: 1, style: 'auto' })
 })
+
+test('words are found whatever their case and accents, as on the list of shoots', async () => {
+  const run = await shot(2)
+  await server.context.logbook.note(run, { note: 'Ästige Schlehe, près du mur' })
+  const { shoot_id } = await server.context.db.selectFrom('run').select('shoot_id').where('id', '=', run).executeTakeFirstOrThrow()
+  await server.context.db.updateTable('shoot').set({ title: 'Émail' }).where('id', '=', shoot_id).execute()
+  for (const words of ['Ästige', 'ästige', 'ASTIGE', 'pres MUR', 'schleh', 'email']) expect([words, (await page(words)).count]).toEqual([words, 1])
+  expect((await page('aestige')).count).toBe(0)
+  expect((await server.context.shoots.list({ words: 'émail', state: '', order: 'changed', from: 0 })).found).toBe(1)
+})

@@ -4,7 +4,7 @@ import { movesCamera } from '@/core/movers'
 import { magnificationAt, subjectDistance_mm } from '@/core/optics'
 import { planSeries, strideByScale, type PlanRequest } from '@/core/plan'
 import { isRefusal, refusal } from '@/core/words'
-import type { Database, Frame, Run } from '@/database'
+import { plainText, type Database, type Frame, type Run } from '@/database'
 import {
   storedNeeded,
   storedPlan,
@@ -24,7 +24,7 @@ const PAGE = 50
 /** And so many taken together for a file. */
 const BATCH = 500
 
-/** What finished runs tell: every run with frames is an entry, and what is noted of it is kept with the run. */
+/** The logbook: every run with frames is an entry; notes are stored with the run. */
 export class Logbook {
   constructor(private readonly db: Database) {}
 
@@ -42,7 +42,7 @@ export class Logbook {
     return entries
   }
 
-  /** Keeps what is noted of a run, as far as it is said. @throws Refusal where it is gone. */
+  /** Stores the given notes of a run. @throws Refusal where it is gone. */
   async note(runId: number, { tags, ...words }: Partial<RunNotes>): Promise<void> {
     const { numUpdatedRows } = await this.db
       .updateTable('run')
@@ -55,7 +55,7 @@ export class Logbook {
 
   /** Ids of runs with frames in which every word is found: in title, notes, tags, body or lens. */
   private async found(words: string, stars: number): Promise<number[]> {
-    const text = sql<string>`lower(shoot.title || ' ' || shoot.subject || ' ' || run.note || ' ' || run.tags_json || ' ' ||
+    const text = sql<string>`plain(shoot.title || ' ' || shoot.subject || ' ' || run.note || ' ' || run.tags_json || ' ' ||
       case when json_valid(run.sheet_json) then coalesce(json_extract(run.sheet_json, '$.lens'), '') || ' ' ||
       coalesce(json_extract(run.sheet_json, '$.body'), '') else '' end)`
     let query = this.db
@@ -68,7 +68,7 @@ export class Logbook {
       .select('run.id')
       .orderBy('run.created_at', 'desc')
       .orderBy('run.id', 'desc')
-    for (const word of words.toLowerCase().split(/\s+/).filter(Boolean)) query = query.where(sql<boolean>`instr(${text}, ${word}) > 0`)
+    for (const word of plainText(words).split(/\s+/).filter(Boolean)) query = query.where(sql<boolean>`instr(${text}, ${word}) > 0`)
     return (await query.execute()).map(({ id }) => id)
   }
 

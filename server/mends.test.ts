@@ -9,7 +9,7 @@ import { ownServer, QUICK } from './testRun'
 
 const { server } = ownServer()
 
-/** Frames of noise, so that what comes from which can be told by its pixels. */
+/** Frames of noise, so that pixels show which frame they come from. */
 const noise = (seed: number) => {
   const samples = Buffer.from(Uint8Array.from({ length: 64 * 48 * 3 }, (_, i) => 60 + ((i * (seed * 97 + 31)) % 120)))
   return sharp(samples, { raw: { width: 64, height: 48, channels: 3 } })
@@ -53,7 +53,7 @@ test('a mended picture is a render of its own; the one it began with stays as it
   const at = (x: number, y: number) => 3 * (y * 64 + x)
   for (let c = 0; c < 3; c++) {
     expect(Math.abs(out.samples[at(20, 24) + c] - 257 * frame[at(20, 24) + c])).toBeLessThanOrEqual(2)
-    // What was undone, and what lies beside every stroke, is as it was.
+    // Undone strokes and pixels outside every stroke are unchanged.
     expect(out.samples[at(44, 24) + c]).toBe(base.samples[at(44, 24) + c])
     expect(out.samples[at(30, 24) + c]).toBe(base.samples[at(30, 24) + c])
   }

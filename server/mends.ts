@@ -57,7 +57,7 @@ export class Mends {
     return this.detail(mend)
   }
 
-  /** Lays what is painted on anew, such as lines that were dragged. @throws Refusal where it names a frame that is not part of the render. */
+  /** Replaces the base of a mend, such as lines that were dragged. @throws Refusal where it names a frame that is not part of the render. */
   async rebase(mendId: number, base: MendBase): Promise<MendDetail> {
     const mend = await mendRow(this.db, mendId)
     checkFrames(await renderOf(this.db, mend.render_id), framesOfBase(base))
@@ -95,7 +95,7 @@ export class Mends {
   }
 }
 
-/** Edits as they were read before: a mend is answered with every stroke, and checking thousands each time takes seconds. */
+/** Edits that were checked before: every stroke is answered with the whole mend, and checking thousands each time takes seconds. */
 const known = new Map<string, MendEdit>()
 
 function knownEdit(edit_json: string): MendEdit {

@@ -5,7 +5,7 @@ import { storedReport, storedReportInShort, type RenderDetail, type RenderInShor
 /** So many renders are handed out at a time. */
 const PAGE = 50
 
-/** A part of all renders, the newest first, those of one shoot before the others. What lies in the bin is not among them. */
+/** A part of all renders, the newest first, those of one shoot before the others. Those in the bin are left out. */
 export async function renderPage(db: Database, { from, first = 0 }: RenderQuery): Promise<RenderPage> {
   const all = db
     .selectFrom('render')

@@ -67,7 +67,7 @@ export async function keptFile(db: Database, folders: Folders, renderId: number,
   return { file: path.join(/* turbopackIgnore: true */ folders.render(render.folder), file), type, name: `${await stemOf(db, renderId)}${ending}` }
 }
 
-/** What names of a render's files begin with, for instance `ammonite_run1_lace_ref08`. */
+/** The stem of the names of a render's files, for instance `ammonite_run1_lace_ref08`. */
 async function stemOf(db: Database, renderId: number): Promise<string> {
   const row = await db
     .selectFrom('render')

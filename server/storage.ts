@@ -12,6 +12,9 @@ import type { JobQueue } from './jobs'
 import type { PictureStore } from './pictures'
 import { jobDetail } from './shoots'
 
+/** Folders of `derived` that jobs read and write. */
+const USED_BY_JOBS = ['registered', 'developed', 'previews', 'finished']
+
 /** What takes the room of the data folder, and what can be done about it. */
 export class Storage {
   constructor(
@@ -40,9 +43,15 @@ export class Storage {
     }
   }
 
-  /** Deletes what can be made again: thumbnails, zoom pyramids, delivered files. */
+  /**
+   * Deletes what can be made again: thumbnails, zoom pyramids, delivered files. While a job waits or runs, registrations, developed frames and
+   * files that it may use or is writing stay.
+   */
   async free(): Promise<void> {
-    await rm(this.store.folders.derived(), { recursive: true, force: true })
+    const { folders } = this.store
+    const inUse = (await this.jobs.busy({})) ? USED_BY_JOBS : []
+    const names = await readdir(folders.derived()).catch(() => [])
+    for (const name of names.filter((each) => !inUse.includes(each))) await rm(folders.derived(name), { recursive: true, force: true })
   }
 
   /** Takes an archive in and adds what it holds and the data folder lacks. */

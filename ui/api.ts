@@ -5,6 +5,7 @@ import { useEffect } from 'react'
 import type { Kit, KitItem, Shelf } from '@/core/kit'
 import type { SurveyReport } from '@/core/survey'
 import type { BinKind, JobDetail, JobKind, JobResults, RenderDetail, ShootDetail, ShootPage, ShootQuery, ShootRequest, ShootWords } from '@/schemas'
+import { listenToJobs } from './jobEvents'
 
 /** What a route refused, with the field to mend where there is one. */
 export class RefusedError extends Error {
@@ -164,20 +165,19 @@ function withFindings(shoot: ShootDetail, { kind, state, run_id, result }: JobDe
   return { ...shoot, runs: shoot.runs.map((run) => (run.id === run_id ? { ...run, survey: result as SurveyReport } : run)) }
 }
 
-/** Keeps a shoot's data fresh from the server's events; the browser reconnects by itself. */
+/** Keeps a shoot's data fresh from the server's events. */
 export function useShootEvents(shootId: number): void {
   const client = useQueryClient()
   useEffect(() => {
-    const events = new EventSource(`/api/shoots/${shootId}/events`)
-    events.onopen = () => void client.invalidateQueries({ queryKey: ['shoot', shootId] })
-    events.onmessage = ({ data }) => {
-      const job = JSON.parse(data) as JobDetail
+    const refresh = () => void client.invalidateQueries({ queryKey: ['shoot', shootId] })
+    const onJob = (job: JobDetail) => {
+      if (job.shoot_id !== shootId) return
       client.setQueryData<ShootDetail>(
         ['shoot', shootId],
         (shoot) => shoot && withFindings({ ...shoot, jobs: [job, ...shoot.jobs.filter(({ id }) => id !== job.id)] }, job),
       )
-      if (job.state !== 'running' || job.kind === 'shoot') void client.invalidateQueries({ queryKey: ['shoot', shootId] })
+      if (job.state !== 'running' || job.kind === 'shoot') refresh()
     }
-    return () => events.close()
+    return listenToJobs({ onJob, onOpen: refresh })
   }, [client, shootId])
 }

@@ -12,7 +12,7 @@ export interface NamedFrame {
 
 /**
  * The frames that a render was made of, in its order. They are looked for in all runs, as some may have been split off since;
- * reports of older renders know them by name only. One that was deleted has no number of its own any more: its place stands for it.
+ * reports of older renders know them by name only. A deleted frame has no number any more; its place is used instead.
  */
 export function namedFrames({ runs }: Pick<ShootDetail, 'runs'>, run: RunDetail, { report }: RenderDetail): NamedFrame[] {
   const all = new Map(runs.flatMap(({ frames }) => frames).map((frame) => [frame.uid, frame]))

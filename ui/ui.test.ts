@@ -1,6 +1,6 @@
 import { NEW_SHEET, planSheet, withGear, type PlanSheet } from '@/core/sheet'
 import { STARTER_KIT as kit } from '@/core/kit'
-import { sideGeometry } from './plan/answer/sideView'
+import { sideGeometry } from './plan/answer/sideGeometry'
 import { rulerAcross_mm } from './plan/inputs/ruler'
 import { placeLabels } from './ribbon/labels'
 import { dioptreScale, evenScale } from './ribbon/scale'

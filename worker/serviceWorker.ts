@@ -32,7 +32,7 @@ const parts = new CacheFirst({ cacheName: PARTS, plugins: [expiry(2000), ownAddr
 
 registerRoute(({ request }) => request.mode === 'navigate', pages)
 registerRoute(({ url }) => /^\/api\/(shoots(\/\d+)?|kit)$/.test(url.pathname), data)
-registerRoute(({ url }) => /^\/api\/frames\/\d+\/thumb$/.test(url.pathname), parts)
+registerRoute(({ url }) => /^\/api\/frames\/\d+\/thumb$/.test(url.pathname) && url.searchParams.has('uid'), parts)
 registerRoute(({ url }) => url.pathname.startsWith('/_next/static/'), parts)
 registerRoute(({ url, request }) => url.searchParams.has('_rsc') || request.headers.get('rsc') !== null, data)
 

@@ -10,10 +10,10 @@ import * as cancelRoute from './jobs/[id]/cancel/route'
 import * as renderRoute from './renders/[id]/[what]/route'
 import * as importRoute from './shoots/[id]/import/route'
 import * as fuseRoute from './runs/[id]/fuse/route'
+import * as eventsRoute from './events/route'
 import * as surveyRoute from './runs/[id]/survey/route'
 import * as cardRoute from './shoots/[id]/card/route'
 import * as shootsRoute from './shoots/route'
-import * as eventsRoute from './shoots/[id]/events/route'
 import * as shootRoute from './shoots/[id]/route'
 import * as simulateRoute from './shoots/[id]/shoot/route'
 import { answer, jpeg, JSON_TYPE, newRun, newShoot, ownFolder, params, put, refused, request } from './testRoutes'
@@ -113,7 +113,7 @@ describe('jobs', () => {
   test('reach whoever listens, and can be cancelled and run again', async () => {
     const id = await newShoot()
     const listening = new AbortController()
-    const events = await eventsRoute.GET(new Request('http://here/', { signal: listening.signal }), params({ id }))
+    const events = await eventsRoute.GET(new Request('http://here/', { signal: listening.signal }))
     expect(events.headers.get('content-type')).toBe('text/event-stream')
     const { body } = await answer(await simulateRoute.POST(request({}), params({ id })))
     const reader = events.body!.pipeThrough(new TextDecoderStream()).getReader()

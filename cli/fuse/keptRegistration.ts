@@ -17,8 +17,8 @@ interface Kept {
 }
 
 /**
- * What `register` finds, kept in a file from when it was found: a fuse that was stopped after that goes on from there, and one in another
- * style begins there. It is found anew where a frame, a setting that it hangs on, or this program changed.
+ * Stores the result of `register` in a file, so that a fuse that was stopped later, or one in another style, does not register again. It
+ * registers again if a frame, a setting that matters, or this program changed.
  */
 export async function keptRegistration(
   file: string | undefined,

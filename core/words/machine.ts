@@ -1,6 +1,6 @@
 /** What can be wrong with the machine, its settings, or a request. */
 export const MACHINE = {
-  'disk.full': 'The disk is full. Free some space and try again. Nothing was stored by halves.',
+  'disk.full': 'The disk is full. Free some space and try again. Nothing was stored in part.',
   'disk.quota': ({ used_MB, quota_MB }: { used_MB: number; quota_MB: number }) =>
     `No space is left: ${used_MB} of ${quota_MB} MB are used. Delete something or raise the quota, then try again.`,
   'disk.denied': ({ reason }: { reason: string }) =>

@@ -51,14 +51,14 @@ export async function up(db: Kysely<Old>): Promise<void> {
       .execute()
   }
 
-  /** The render that a mended one began with: the one it names if that is of the same run, otherwise the newest before it. */
+  /** The render that a mended one changes: the one it names if that is of the same run, otherwise the newest before it. */
   function renderBefore(id: number, run_id: number, of: number | string) {
     const older = renders.filter((render) => render.run_id === run_id && render.id < id && !parsed(render.report_json)?.mend)
     return renders.find((render) => render.id === of && render.run_id === run_id && render.id !== id) ?? older.at(-1)
   }
 }
 
-/** Undefined where it is no JSON; such a render stays as it is and says so when it is opened. */
+/** Undefined where it is no JSON; such a render stays unchanged and is refused when it is opened. */
 function parsed(report_json: string): Report | undefined {
   try {
     return JSON.parse(report_json) as Report

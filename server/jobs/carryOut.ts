@@ -61,7 +61,7 @@ export async function carryOut(
   }
 }
 
-/** What is told of an error; one of ours goes into the log. */
+/** The sentence for an error; an error of ours goes to the log. */
 export function sentenceOf(error: unknown): Sentence {
   const known = explained(error)
   if (isRefusal(known)) return { code: known.code, text: known.message }

@@ -16,7 +16,7 @@ export interface JobSubject {
   render_id?: number
 }
 
-/** Progress is written to the database this often at the most; listeners hear of every event. */
+/** Progress is written to the database at most this often; listeners get every event. */
 const WRITE_EVERY_ms = 500
 /** A database that cannot be written to (a full disk) is tried again this often. */
 const TRY_AGAIN_ms = 2000
@@ -78,7 +78,7 @@ export class JobQueue {
     return job
   }
 
-  /** Stops a job that waits or runs; one that has ended is left as it is. @throws Refusal where there is no such job. */
+  /** Stops a job that waits or runs; a job that has ended stays unchanged. @throws Refusal where there is no such job. */
   async cancel(jobId: number): Promise<void> {
     if (this.abort(jobId)) return
     await this.job(jobId)
@@ -102,7 +102,7 @@ export class JobQueue {
     return cancelled !== undefined
   }
 
-  /** Has a job that runs rest before its next frame, or go on. @throws Refusal where there is no such job. */
+  /** Pauses a running job before its next frame, or resumes it. @throws Refusal where there is no such job. */
   async rest(jobId: number, resting: boolean): Promise<void> {
     await this.job(jobId)
     if (!this.running.has(jobId)) return
@@ -125,7 +125,7 @@ export class JobQueue {
     await Promise.all(Object.values(this.lanes).map((lane) => lane.onIdle()))
   }
 
-  /** Ends what runs and starts nothing more; what waits is taken up at the next start. */
+  /** Ends running jobs and starts no more; waiting jobs are run after the next start. */
   async close(): Promise<void> {
     this.closed = true
     for (const lane of Object.values(this.lanes)) lane.clear()
@@ -241,7 +241,6 @@ export class JobQueue {
   }
 
   private tell(job: Job): void {
-    if (job.shoot_id !== null) this.events.emit(`shoot-${job.shoot_id}`, job)
     this.events.emit('any', job)
   }
 }

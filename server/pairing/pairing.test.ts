@@ -46,7 +46,7 @@ test('what is kept outlives a restart and holds no token; a device that pairs ag
   const newer = await second.claim((await second.offer()).code, 'Phone, again', token)
   expect((await second.list()).map(({ name }) => name)).toEqual(['Phone, again'])
   expect([await second.deviceOf(token), (await second.deviceOf(newer))?.name]).toEqual([undefined, 'Phone, again'])
-  // Seen is told to the minute.
+  // `seen_at` is accurate to a minute.
   now_ms += 61_000
   await second.deviceOf(newer)
   expect(Date.parse((await pairing().list())[0].seen_at)).toBe(now_ms)
@@ -64,4 +64,17 @@ test('where other devices come in is read from the setting', () => {
   expect(lanOf('yes')).toBeUndefined()
   expect(lanOf('127.0.0.2:3444')).toEqual({ port: 3444, addresses: ['127.0.0.2'] })
   expect(lanOf('3443')!.addresses).not.toContain('127.0.0.1')
+})
+
+test('a device that is revoked in the instant in which it is seen stays revoked, and so does one that is seen while another pairs', async () => {
+  const made = pairing()
+  for (let turn = 0; turn < 20; turn++) {
+    const token = await made.claim((await made.offer()).code, `Phone ${turn}`)
+    const [{ id }] = await made.list()
+    now_ms += 61_000
+    await Promise.all([made.deviceOf(token), made.revoke(id), made.deviceOf(token)])
+    expect(await made.deviceOf(token)).toBeUndefined()
+  }
+  expect(await made.list()).toEqual([])
+  expect(await pairing().list()).toEqual([])
 })

@@ -14,7 +14,7 @@ const CODE_LASTS_ms = 5 * 60_000
 /** Of eight digits, tried five times: one in twenty million. */
 const MOST_WRONG = 5
 const WRONG_WAITS_ms = 1000
-/** When a device was last seen is told to the minute. */
+/** `seen_at` is accurate to a minute. */
 const SEEN_EVERY_ms = 60_000
 
 interface KeptDevice extends PairedDevice {
@@ -37,14 +37,15 @@ interface Code {
   wrong: number
 }
 
-/** Lets other devices in: by a code that is shown on this machine and typed on the device, which then has a token of its own. */
+/** Lets other devices in: by a code that is shown on this machine and typed on the device, which then gets a token. */
 export class Pairing {
   private code: Code | undefined
   private devices: Promise<KeptDevice[]> | undefined
   /** One claim after the other: a wrong one holds up those behind it. */
   private claims: Promise<unknown> = Promise.resolve()
+  private changes: Promise<unknown> = Promise.resolve()
 
-  /** @param folder what is kept of paired devices lies there, for this machine only. */
+  /** @param folder stores the paired devices, for this machine only. */
   constructor(
     private readonly folder: string,
     readonly lan: Lan | undefined = lanOf(),
@@ -82,10 +83,12 @@ export class Pairing {
     const devices = await this.kept()
     const device = devices.find(({ tokenSha256 }) => tokenSha256 === hash)
     if (device && this.clock() - Date.parse(device.seen_at) > SEEN_EVERY_ms) {
-      device.seen_at = new Date(this.clock()).toISOString()
-      await this.keep(devices)
+      const seen_at = new Date(this.clock()).toISOString()
+      await this.change((all) => all.map((each) => (each.id === device.id ? { ...each, seen_at } : each)))
     }
-    return device && shown(device)
+    // It may have been revoked meanwhile.
+    const now = (await this.kept()).find(({ id }) => id === device?.id)
+    return now && shown(now)
   }
 
   /** All paired devices, the newest first. */
@@ -95,10 +98,11 @@ export class Pairing {
 
   /** Lets a device in no longer. @throws Refusal where it is not paired. */
   async revoke(id: string): Promise<void> {
-    const devices = await this.kept()
-    const others = devices.filter((device) => device.id !== id)
-    if (others.length === devices.length) throw refusal('pairing.gone')
-    await this.keep(others)
+    await this.change((devices) => {
+      const others = devices.filter((device) => device.id !== id)
+      if (others.length === devices.length) throw refusal('pairing.gone')
+      return others
+    })
   }
 
   private async claimNow(digits: string, name: string, oldToken?: string): Promise<string> {
@@ -112,8 +116,8 @@ export class Pairing {
     }
     this.code = undefined
     const token = randomBytes(32).toString('base64url')
-    const others = (await this.kept()).filter(({ tokenSha256 }) => !oldToken || tokenSha256 !== hashOf(oldToken))
-    await this.keep([...others, { id: randomUUID(), name, paired_at: now(), seen_at: now(), tokenSha256: hashOf(token) }])
+    const device = { id: randomUUID(), name, paired_at: now(), seen_at: now(), tokenSha256: hashOf(token) }
+    await this.change((devices) => [...devices.filter(({ tokenSha256 }) => !oldToken || tokenSha256 !== hashOf(oldToken)), device])
     return token
   }
 
@@ -127,6 +131,13 @@ export class Pairing {
       () => [],
     )
     return this.devices
+  }
+
+  /** Changes the list of devices: one change after another, each of what the one before it left. */
+  private change(update: (devices: KeptDevice[]) => KeptDevice[]): Promise<void> {
+    const changed = this.changes.then(async () => this.keep(update(await this.kept())))
+    this.changes = changed.catch(() => undefined)
+    return changed
   }
 
   /** Written before it counts: what cannot be kept is not let in. */

@@ -16,11 +16,11 @@ type RawFrame = Pick<Frame, 'uid' | 'run_id' | 'name' | 'file'>
 /** What is developed may take this much room when the application starts; the longest unused goes first. */
 export const DEVELOPED_GB = 20
 
-/** Raw frames: the originals stay as they are, what is developed of them can be made again at any time. */
+/** Raw frames: the originals never change; developed files can be made again at any time. */
 export class RawFrames {
   private readonly reader: RawReader
 
-  /** @param engine the command; what reads raw files lies beside it. */
+  /** @param engine the command; the reader of raw files is next to it. */
   constructor(
     private readonly db: Database,
     private readonly folders: Folders,
@@ -50,7 +50,7 @@ export class RawFrames {
     const development = await this.developmentOf(frame.run_id)
     const captures = await this.capturesOf({ id, ...frame })
     const file = this.developed(frame.uid, development, captures)
-    // What is asked for is in use.
+    // A file that is requested is in use.
     await utimes(file, new Date(), new Date()).catch(() => undefined)
     return { uid: frame.uid, name: frame.name, file, raw: { file: this.original(frame), development, ...(captures && { captures }) } }
   }
@@ -83,7 +83,7 @@ export class RawFrames {
 
   /**
    * Develops the frames of a run as one of them was shot, or so that a place of it becomes grey.
-   * @throws Refusal where it is no raw frame, has no colour there, or pictures were made of the run as it is.
+   * @throws Refusal where it is no raw frame, has no colour there, or pictures were made of the run already.
    */
   async developLike(frame: RawFrame, neutral?: NeutralPlace): Promise<void> {
     if (!isRaw(frame.name)) throw refusal('raw.notRaw', { name: frame.name })
@@ -98,7 +98,7 @@ export class RawFrames {
       .execute()
   }
 
-  /** Removes what was made of a frame that is no more. */
+  /** Removes the derived files of a deleted frame. */
   async forget(uid: string): Promise<void> {
     await rm(this.preview(uid), { force: true })
     const folder = this.folders.derived('developed')

@@ -218,7 +218,7 @@ export class PictureStore {
     if (!run) throw refusal('run.gone')
   }
 
-  /** The frame that these bytes were, where its file is gone or damaged, or it lies in the bin, out of which it is taken. */
+  /** The frame with these bytes, if its file is missing or damaged, or if it is in the bin; then it is taken out of the bin. */
   private async lostFrame(db: Transaction<Tables>, row: Pick<Frame, 'run_id' | 'name' | 'sha256'>): Promise<Frame | undefined> {
     const known = await db.selectFrom('frame').selectAll().where('run_id', '=', row.run_id).where('name', '=', row.name).executeTakeFirst()
     if (!known) return this.lostCapture(db, row)
@@ -234,7 +234,7 @@ export class PictureStore {
     return known
   }
 
-  /** The same for a capture of a frame: what is put back is its file. */
+  /** The same for a capture of a frame, whose file is restored. */
   private async lostCapture(
     db: Transaction<Tables>,
     { run_id, name, sha256 }: Pick<Frame, 'run_id' | 'name' | 'sha256'>,

@@ -1,3 +1,4 @@
+import { plainText } from '@/database'
 import type { ShootOrder, ShootQuery, ShootState } from '@/schemas'
 import type { Outline } from './summary'
 
@@ -17,12 +18,9 @@ const later = (a: string, b: string) => (a === b ? 0 : a > b ? -1 : 1)
 
 /** Shoots that hold every word in title or notes, of one state or of all, sorted. */
 export function found(shoots: Outline[], { words, state, order }: Pick<ShootQuery, 'words' | 'state' | 'order'>): Outline[] {
-  const wanted = plain(words).split(/\s+/).filter(Boolean)
+  const wanted = plainText(words).split(/\s+/).filter(Boolean)
   return shoots
     .filter((shoot) => state === '' || shoot.state === state)
-    .filter(({ title, subject }) => wanted.every((word) => plain(`${title} ${subject}`).includes(word)))
+    .filter(({ title, subject }) => wanted.every((word) => plainText(`${title} ${subject}`).includes(word)))
     .sort((a, b) => COMPARE[order](a, b) || b.id - a.id)
 }
-
-/** Without case and accents, so that what is typed in a hurry finds it. */
-const plain = (text: string) => text.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase()

@@ -1,5 +1,6 @@
-import fs from 'node:fs/promises'
 import { existsSync } from 'node:fs'
+import fs from 'node:fs/promises'
+import { syncBuiltinESMExports } from 'node:module'
 import { ownServer } from '../testRun'
 import { picture } from '../testServer'
 
@@ -31,12 +32,15 @@ test.each(STEPS)('joining runs loses no original when any %s fails, and can be r
       failed = true
       throw Object.assign(new Error('injected'), { code: 'EIO' })
     }) as never)
+    syncBuiltinESMExports()
     const joined = await shoots.join(runs[1]).then(
       () => true,
       () => false,
     )
     spy.mockRestore()
-    for (const { run_id, file } of await db.selectFrom('frame').selectAll().execute()) expect(existsSync(store.folders.frame(run_id, file))).toBe(true)
+    syncBuiltinESMExports()
+    for (const { run_id, file } of await db.selectFrom('frame').selectAll().execute())
+      expect(existsSync(store.folders.frame(run_id, file))).toBe(true)
     const { runs: now } = await shoots.detail(shootId)
     expect(now.map(({ frames }) => frames.length)).toEqual(joined ? [4] : [2, 2])
     if (failed) failures++

@@ -16,7 +16,7 @@ import { captureCounts, type PictureStore } from '../pictures'
 import { renderInShort } from '../renderPage'
 import { framesOfRun } from './framesToFuse'
 
-/** A run as its shoot tells of it: with its frames, and its renders in short. */
+/** A run with its frames, and its renders in short. */
 export async function runDetail(db: Database, store: PictureStore, run: Run): Promise<RunDetail> {
   const frames = await framesOfRun(db, run.id)
   const captures = await captureCounts(db, run.id)

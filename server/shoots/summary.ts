@@ -174,13 +174,13 @@ async function middleFrames(db: Database, shoots: (readonly [shootId: number, fr
     .innerJoin('run', 'run.id', 'frame.run_id')
     .where('run.binned_at', 'is', null)
     .where('frame.binned_at', 'is', null)
-    .select(['frame.id', 'run.shoot_id'])
+    .select(['frame.id', 'frame.uid', 'run.shoot_id'])
   const covers = new Map<number, ShootSummary['cover']>()
   // Frames of a shoot are numbered one after the other where nothing came between.
   const middles = shoots.map(([, { first, last }]) => (first + last + 1) >> 1)
   for (let k = 0; k < middles.length; k += AT_ONCE)
-    for (const { id, shoot_id } of await frames.where('frame.id', 'in', middles.slice(k, k + AT_ONCE)).execute())
-      covers.set(shoot_id, { kind: 'frame', id })
+    for (const { id, uid, shoot_id } of await frames.where('frame.id', 'in', middles.slice(k, k + AT_ONCE)).execute())
+      covers.set(shoot_id, { kind: 'frame', id, uid })
   for (const [shootId, { count }] of shoots) {
     if (covers.has(shootId)) continue
     const frame = await frames
@@ -189,7 +189,7 @@ async function middleFrames(db: Database, shoots: (readonly [shootId: number, fr
       .offset(count >> 1)
       .limit(1)
       .executeTakeFirst()
-    if (frame) covers.set(shootId, { kind: 'frame', id: frame.id })
+    if (frame) covers.set(shootId, { kind: 'frame', id: frame.id, uid: frame.uid })
   }
   return covers
 }

@@ -1,12 +1,13 @@
 import { Slider } from 'antd'
 import type { MouseEvent } from 'react'
+import { thumbAddress } from '../thumbAddress'
 import styles from './placeOnFrame.module.css'
 
 /** A place in parts of a frame's width and height. */
 export type FramePlace = [across: number, down: number]
 
 interface Props {
-  frame: { id: number; name: string }
+  frame: { id: number; uid: string; name: string }
   /** Of the frame, so that its place is kept before it comes. */
   width: number
   height: number
@@ -26,7 +27,7 @@ export function PlaceOnFrame({ frame, width, height, what, at, onPlace }: Props)
   return (
     <>
       <div className={styles.frame} onClick={onPicture} data-testid={`${what}-frame`}>
-        <img width={width} height={height} src={`/api/frames/${frame.id}/thumb`} alt={`${frame.name}, to click on the ${what}`} />
+        <img width={width} height={height} src={thumbAddress(frame)} alt={`${frame.name}, to click on the ${what}`} />
         {at && <i style={{ left: `${100 * x}%`, top: `${100 * y}%` }} />}
       </div>
       {(['across', 'down'] as const).map((way, axis) => (

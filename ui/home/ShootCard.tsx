@@ -8,6 +8,7 @@ import { dateText, lengthText } from '@/core/units'
 import type { ShootSummary } from '@/schemas'
 import { usePlanAgain, useRenameShoot } from '../api'
 import { DeleteButton } from '../DeleteButton'
+import { thumbAddress } from '../thumbAddress'
 import { STATES } from './find'
 import styles from './home.module.css'
 
@@ -23,7 +24,7 @@ export function ShootCard({ shoot }: { shoot: ShootSummary }) {
     <article className={styles.card}>
       <Link href={`/shoots/${shoot.id}/${step}`}>
         <div className={styles.picture}>
-          {shoot.cover ? <img src={`/api/${shoot.cover.kind}s/${shoot.cover.id}/thumb`} alt="" loading="lazy" /> : <PlannedPicture shoot={shoot} />}
+          {shoot.cover ? <img src={coverAddress(shoot.cover)} alt="" loading="lazy" /> : <PlannedPicture shoot={shoot} />}
         </div>
         <div className={styles.words}>
           <h2>{shoot.title}</h2>
@@ -122,3 +123,5 @@ export function framesText({ plan, planned, frameCount, usedCount, fieldCount, s
   if (plan.frameCount === 1) return 'one frame is enough'
   return plan.hyperfocal_mm ? `${plan.frameCount} frames` : `${plan.frameCount} frames, ${lengthText(plan.stride_mm)} apart`
 }
+
+const coverAddress = (cover: NonNullable<ShootSummary['cover']>) => (cover.kind === 'frame' ? thumbAddress(cover) : `/api/renders/${cover.id}/thumb`)

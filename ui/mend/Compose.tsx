@@ -6,6 +6,7 @@ import type { MendBase } from '@/core/mend'
 import { depthCss, rampPlace } from '@/core/ramp'
 import { fetchJson } from '../api'
 import type { NamedFrame } from '../namedFrames'
+import { thumbAddress } from '../thumbAddress'
 import styles from './mend.module.css'
 
 interface Props {
@@ -63,7 +64,7 @@ export function Compose({ renderId, frames, width_px, onBegin, onClose }: Props)
               onClick={() => toggle(index)}
               style={{ borderBottomColor: depthCss(rampPlace(index, frames.length)) }}
             >
-              {frame && <img src={`/api/frames/${frame.id}/thumb`} alt="" />}
+              {frame && <img src={thumbAddress(frame)} alt="" />}
               {number}
             </button>
           </li>

@@ -3,6 +3,7 @@
 import { useRef, type KeyboardEvent } from 'react'
 import { depthCss } from '@/core/ramp'
 import { ROLE_WORDS, type SortedFrame } from '../survey'
+import { thumbAddress } from '../thumbAddress'
 import styles from './shoot.module.css'
 
 interface Props {
@@ -77,7 +78,7 @@ function Frame({ sorted: { number, frame, role, reason, used }, index, depth, ch
   return (
     <li style={{ borderTopColor: depthCss(depth) }} className={classes || undefined} data-role={role} data-index={index}>
       <button type="button" data-frame tabIndex={stop ? 0 : -1} onClick={onSelect} title={`${frame.name} · SHA-256 ${frame.sha256.slice(0, 12)}…`}>
-        <img src={`/api/frames/${frame.id}/thumb`} alt={`Frame ${number}, ${frame.name}`} loading="lazy" />
+        <img src={thumbAddress(frame)} alt={`Frame ${number}, ${frame.name}`} loading="lazy" />
         <span>
           {number}
           {frame.position_mm !== null && <em>{focusText(frame.position_mm)}</em>}

@@ -2,6 +2,7 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useEffect } from 'react'
 import type { BinItem, StorageDetail } from '@/schemas'
 import { fetchJson, send } from '../api'
+import { listenToJobs } from '../jobEvents'
 
 const KEY = ['storage']
 
@@ -9,9 +10,8 @@ const KEY = ['storage']
 export function useStorage() {
   const client = useQueryClient()
   useEffect(() => {
-    const events = new EventSource('/api/events')
-    events.onmessage = () => void client.invalidateQueries({ queryKey: KEY })
-    return () => events.close()
+    const refresh = () => void client.invalidateQueries({ queryKey: KEY })
+    return listenToJobs({ onJob: ({ shoot_id }) => shoot_id === null && refresh(), onOpen: refresh })
   }, [client])
   return useQuery({ queryKey: KEY, queryFn: () => fetchJson<StorageDetail>('/api/storage') })
 }

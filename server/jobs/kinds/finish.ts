@@ -11,14 +11,14 @@ import type { JobKindWork } from '../kind'
 import { madeForOf } from '../../surface'
 import { beneath, there } from './beneath'
 
-/** The recipe as it was when it was asked for; its name where it has one goes into the file's. */
+/** The recipe at the time of the request; its name, if it has one, becomes part of the file's. */
 export interface FinishRequest {
   recipe: Recipe
   format: FinishedFormat
   name?: string
 }
 
-/** The picture that a mended render began with, where it is still there. */
+/** The picture that a mended render changes, if it still exists. */
 async function fusedBefore(db: Database, folders: Folders, { report_json }: Render): Promise<string | undefined> {
   const { mend } = storedReport(report_json)
   if (!mend) return undefined

@@ -9,7 +9,7 @@ import { mendRow, renderNamed } from '../../mends'
 import { framesOfRender, REGISTRATION_FILE, registrationIn, renderOf } from '../../renders'
 import type { JobKindWork } from '../kind'
 
-/** The mend, and its edits as they were when it was asked for. */
+/** The mend, and its edits at the time of the request. */
 export interface MendRequest {
   mend: number
   document: MendDocument
@@ -26,7 +26,7 @@ async function rendersIn(db: Database, { edits }: MendDocument, fileOf: (folder:
 /** Files of a render that a mended one has in common with it. */
 const SHARED = ['depth.png', 'confidence.png', 'source.png']
 
-/** Carries out a mend: the mended picture is a render of its own, beside the one it began with, which stays as it is. */
+/** Carries out a mend. The mended picture is a new render; the one that it changes is kept. */
 export const mend: JobKindWork<'mend', MendRequest> = {
   lane: 'engine',
   settings,

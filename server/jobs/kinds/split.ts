@@ -12,8 +12,8 @@ import { moveFrames } from '../../shoots/movedFrames'
 import type { JobKindWork } from '../kind'
 
 /**
- * Splits a run where its frames belong to several series: the first stays, each other one becomes a run of its own that tells
- * why. Nothing is moved unless everything can be.
+ * Splits a run where its frames belong to several series: the first stays, each other one becomes a new run with the
+ * reason. Nothing is moved unless everything can be.
  */
 export const split: JobKindWork<'split', object> = {
   lane: 'look',
@@ -37,32 +37,32 @@ export const split: JobKindWork<'split', object> = {
     const others = series.slice(1)
     if (others.length === 0 && !series[0].captures) return { series, clock }
     await moveFrames(db, folders, async (transaction, move) => {
-        const {
-          id: _,
-          number: __,
-          survey_json: ___,
-          ...run
-        } = await transaction.selectFrom('run').selectAll().where('id', '=', runId).executeTakeFirstOrThrow()
-        const { most } = await transaction
-          .selectFrom('run')
-          .select((e) => e.fn.max('number').as('most'))
-          .where('shoot_id', '=', run.shoot_id)
+      const {
+        id: _,
+        number: __,
+        survey_json: ___,
+        ...run
+      } = await transaction.selectFrom('run').selectAll().where('id', '=', runId).executeTakeFirstOrThrow()
+      const { most } = await transaction
+        .selectFrom('run')
+        .select((e) => e.fn.max('number').as('most'))
+        .where('shoot_id', '=', run.shoot_id)
+        .executeTakeFirstOrThrow()
+      const frames = new Map((await framesOfRun(transaction, runId)).map((frame) => [frame.name, frame]))
+      for (const [k, { files, reason }] of others.entries()) {
+        const { id } = await transaction
+          .insertInto('run')
+          .values({ ...run, uid: randomUUID(), number: Number(most) + k + 1, reason, begun_by: null, created_at: now() })
+          .returning('id')
           .executeTakeFirstOrThrow()
-        const frames = new Map((await framesOfRun(transaction, runId)).map((frame) => [frame.name, frame]))
-        for (const [k, { files, reason }] of others.entries()) {
-          const { id } = await transaction
-            .insertInto('run')
-            .values({ ...run, uid: randomUUID(), number: Number(most) + k + 1, reason, begun_by: null, created_at: now() })
-            .returning('id')
-            .executeTakeFirstOrThrow()
-          for (const name of files) {
-            const frame = frames.get(name)
-            if (!frame) throw refusal('frame.gone')
-            await move(frame, id)
-          }
+        for (const name of files) {
+          const frame = frames.get(name)
+          if (!frame) throw refusal('frame.gone')
+          await move(frame, id)
         }
-        for (const { captures } of series) if (captures) await gatherCaptures(transaction, frames, captures)
-        await transaction.updateTable('run').set({ survey_json: null }).where('id', '=', runId).execute()
+      }
+      for (const { captures } of series) if (captures) await gatherCaptures(transaction, frames, captures)
+      await transaction.updateTable('run').set({ survey_json: null }).where('id', '=', runId).execute()
     })
     return { series, clock }
   },

@@ -12,7 +12,7 @@ function Fields({ step, onStep, all, frames }: EditorProps<'card'>) {
   const [at, setAt] = useState<Place>()
   const frame = all.find((each) => each.id === id)
   const { mutate, error, isPending } = useMutation({
-    mutationFn: ({ of, place: [x, y] }: { of: { id: number; name: string }; place: Place }) =>
+    mutationFn: ({ of, place: [x, y] }: { of: { id: number; uid: string; name: string }; place: Place }) =>
       fetchJson<{ card: CardColour }>(`/api/frames/${of.id}/card?x=${x}&y=${y}`),
   })
   const take = (of: typeof frame, place: Place) => {

@@ -15,7 +15,7 @@ export interface EditorProps<K extends StepName> {
   /** Shape of the frames. */
   frames: { width: number; height: number }
   /** Every frame of the run, also those that were left out: one of them may show a grey card. */
-  all: { id: number; name: string }[]
+  all: { id: number; uid: string; name: string }[]
   /** How much light of each kind there is before it. */
   light?: number[]
   slices: number

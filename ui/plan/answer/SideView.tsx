@@ -6,7 +6,7 @@ import type { PlanSheet, SheetPlan } from '@/core/sheet'
 import type { UnitSystem } from '@/core/units'
 import { axisOf, INSET, placeLabels, subjectEnds, useWidth } from '../../ribbon'
 import { useUnits } from '../../units'
-import { sideGeometry, type SideGeometry } from './sideView'
+import { sideGeometry, type SideGeometry } from './sideGeometry'
 import styles from './answer.module.css'
 
 interface Props {

@@ -15,7 +15,7 @@ export interface SideGeometry {
   /** Rail: how far the camera goes. */
   travel: number
   targets: { name: string; at: number }[]
-  /** Where the drawing ends; what lies beyond is cut. */
+  /** Where the drawing ends; anything beyond is cut. */
   end: number
   /** The subject has no end within the drawing. */
   endless: boolean

@@ -1,6 +1,6 @@
 import { STARTER_KIT } from '@/core/kit'
 import { NEW_SHEET, placementOf, planSheet, withGear, type PlanSheet } from '@/core/sheet'
-import { sideGeometry } from './sideView'
+import { sideGeometry } from './sideGeometry'
 
 function drawn(change: Partial<PlanSheet> = {}) {
   const sheet = { ...withGear(NEW_SHEET, STARTER_KIT), ...change }
