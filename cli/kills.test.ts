@@ -76,6 +76,29 @@ test(`killed at ${MOMENTS} random moments, it leaves originals as they were and 
   expect(readFileSync(at('r.tif'))).toHaveLength(size)
 })
 
+test('a job ends with the application that started it', async () => {
+  const job = { version: 1, kind: 'fuse', frames: [1, 2, 3, 4].map((k) => ({ name: `frame_00${k}.jpg`, file: at('frames', `frame_00${k}.jpg`) })) }
+  const settings = { style: 'auto', bits: 16, crop: 'common', register: true, localWarp: 'never' }
+  writeFileSync(at('job.json'), JSON.stringify({ ...job, settings, outputs: { out: at('orphan.tif'), report: at('orphan.json') } }))
+  const parent = `
+    const child = require('node:child_process').spawn(process.execPath, ${JSON.stringify([COMMAND, 'run', at('job.json'), '--progress'])},
+      { stdio: ['ignore', 'ignore', 'pipe', 'ipc'] })
+    child.stderr.once('data', () => { console.log(child.pid); process.kill(process.pid, 'SIGKILL') })`
+  const { stdout } = spawnSync(process.execPath, ['-e', parent], { encoding: 'utf8' })
+  const pid = Number(stdout)
+  expect(pid).toBeGreaterThan(0)
+  const isAlive = () => {
+    try {
+      return process.kill(pid, 0)
+    } catch {
+      return false
+    }
+  }
+  for (let waited_ms = 0; isAlive() && waited_ms < 10_000; waited_ms += 20) await new Promise((resolve) => setTimeout(resolve, 20))
+  expect(isAlive()).toBe(false)
+  expect(existsSync(at('orphan.tif'))).toBe(false)
+})
+
 test('memory that runs out ends the run with a sentence and leaves nothing behind; with enough of it the same run succeeds', () => {
   const before = sums()
   const run = (most_MB: string) => spawnSync(process.execPath, args(), { encoding: 'utf8', env: { ...process.env, NITIDUS_MEMORY_MB: most_MB } })

@@ -1,8 +1,9 @@
 import { createReadStream, existsSync } from 'node:fs'
-import { readdir, stat } from 'node:fs/promises'
+import { mkdir, readdir, stat, utimes, writeFile } from 'node:fs/promises'
 import path from 'node:path'
 import { AS_IT_IS } from '@/core/finish'
 import { finishedFile, framesToFuse, renderOf } from '.'
+import { makeRoom, MOST_GB } from './pictures'
 import { QUICK, ownServer } from './testRun'
 import { TestServer } from './testServer'
 
@@ -73,6 +74,20 @@ describe('the bin', () => {
 })
 
 describe('room', () => {
+  test('derived files stay within the limit of their kind, the oldest go first, a pyramid as a whole', async () => {
+    const { folders } = server().context.store
+    for (const [k, name] of ['old', 'middle', 'new'].entries()) {
+      await mkdir(folders.derived('zoom', name), { recursive: true })
+      for (const tile of ['a', 'b']) await writeFile(path.join(folders.derived('zoom', name), tile), Buffer.alloc(500))
+      await utimes(folders.derived('zoom', name), 1000 + k, 1000 + k)
+    }
+    await makeRoom(folders, { zoom: 2100 / 1e9 })
+    expect((await readdir(folders.derived('zoom'))).sort()).toEqual(['middle', 'new'])
+    await makeRoom(folders, { zoom: 1900 / 1e9 })
+    expect(await readdir(folders.derived('zoom'))).toEqual(['new'])
+    expect(Object.keys(MOST_GB)).toEqual(expect.arrayContaining(await readdir(folders.derived())))
+  })
+
   test('is shown, and what can be made again is freed and made again', async () => {
     const { runId } = await run()
     const { render } = await fuse(runId)
@@ -89,21 +104,6 @@ describe('room', () => {
     await expect(finishedFile(db, store.folders, render, name)).rejects.toMatchObject({ code: 'render.notKept' })
     const again = await jobs.outcome<'finish'>(await work.finish(render, { recipe: AS_IT_IS, format: 'png' }))
     expect(existsSync((await finishedFile(db, store.folders, render, again.name)).file)).toBe(true)
-  })
-
-  test('what a running job uses is not freed', async () => {
-    const { runId } = await run(6)
-    const { jobs, work, storage, db } = server().context
-    const job = await work.fuse(runId, { ...QUICK, register: true, style: 'lace' })
-    // Freed again and again, as long as it runs.
-    let freed = 0
-    while ((await db.selectFrom('job').select('state').where('id', '=', job.id).executeTakeFirstOrThrow()).state !== 'done') {
-      await storage.free()
-      freed++
-      expect((await jobs.job(job.id)).state).not.toBe('failed')
-    }
-    expect(freed).toBeGreaterThan(5)
-    expect((await jobs.outcome<'fuse'>(job)).render).toBeGreaterThan(0)
   })
 
   test('a backup is a job whose file can be fetched, and restored from another folder’s screen', async () => {

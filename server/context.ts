@@ -13,7 +13,7 @@ import { Logbook } from './logbook'
 import { Pairing } from './pairing'
 import { Practice } from './practice'
 import { Recipes } from './recipes'
-import { PictureStore } from './pictures'
+import { makeRoom, PictureStore } from './pictures'
 import { Shoots } from './shoots'
 import { Storage } from './storage'
 import { Streams } from './streams'
@@ -74,15 +74,16 @@ async function openLocked(environment: Environment, lock: DataLock): Promise<Con
   const field = new FieldLogs(db)
   const watching = new Watching(environment, store, shoots, field)
   const importing = new Importing(db, store, shoots, jobs)
-  // What lies in the bin for too long goes at the start and once a day.
+  // The bin's oldest things go at the start and once a day; derived files beyond their limits at the start and after jobs.
   const emptying = setInterval(() => void bin.empty().catch(complain), DAY_ms)
   emptying.unref()
+  jobs.events.on('idle', () => void makeRoom(store.folders).catch(complain))
   try {
     await mkdir(environment.importRoot, { recursive: true })
     await clearScratch(store)
     await jobs.recover()
     await importing.recover()
-    await store.raw.makeRoom()
+    await makeRoom(store.folders)
     await bin.empty().catch(complain)
   } catch (error) {
     clearInterval(emptying)

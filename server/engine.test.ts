@@ -43,6 +43,16 @@ test('broken lines of progress do no harm', async () => {
   expect(events).toEqual([{}])
 })
 
+test('what a crash writes goes to the log', async () => {
+  const complained = jest.spyOn(console, 'error').mockImplementation(() => undefined)
+  const { end } = await run(`for (let k = 0; k < 50; k++) console.error('line ' + k); throw new Error('crashed here')`)
+  const logged = complained.mock.calls.flat().join('\n')
+  complained.mockRestore()
+  expect(end).toEqual({ kind: 'failed', sentence: say('job.silent') })
+  expect(logged).toContain('crashed here')
+  expect(logged).not.toContain('line 1\n')
+})
+
 test('an engine that dies without a word is still reported', async () => {
   const { end } = await run('process.exit(3)')
   expect(end).toEqual({ kind: 'failed', sentence: say('job.silent') })

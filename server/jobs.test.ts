@@ -173,6 +173,16 @@ describe('jobs', () => {
     expect((await server.context.shoots.detail(shootId)).runs[0].renders).toEqual([])
   })
 
+  test('freeing storage leaves the files that a running job uses', async () => {
+    const { shootId, runId } = await seriesRun(6)
+    const { jobs, storage } = server.context
+    const { id } = await jobs.add('fuse', { shoot_id: shootId, run_id: runId }, settings)
+    let freed = 0
+    for (; ['queued', 'running'].includes((await jobs.job(id)).state); freed++) await storage.free()
+    expect(freed).toBeGreaterThan(5)
+    expect(await ended(id)).toMatchObject({ state: 'done', error: null })
+  })
+
   test('two jobs follow one another, never at once', async () => {
     const { shootId, runId } = await seriesRun()
     const states: string[] = []

@@ -5,6 +5,7 @@ import path from 'node:path'
 import sharp from 'sharp'
 import { readSamples } from '@/codec'
 import { renderDetail, renderOf } from '.'
+import { makeRoom } from './pictures'
 import { picture, refusedWith, TestServer } from './testServer'
 
 let server: TestServer
@@ -117,7 +118,7 @@ test('what is developed goes when there is no room for it, the longest unused fi
   for (const [k, file] of made.entries()) await utimes(file, 1000 + k, 1000 + k)
   const { size } = await stat(made[0])
   const others = (await developed()).length - made.length
-  await store.raw.makeRoom(((others + 2) * size + 1000) / 1e9)
+  await makeRoom(store.folders, { developed: ((others + 2) * size + 1000) / 1e9 })
   expect(made.map((file) => existsSync(file))).toEqual([false, false, true, true])
   await store.raw.forget(rows[2].uid)
   expect(made.map((file) => existsSync(file))).toEqual([false, false, false, true])

@@ -31,7 +31,8 @@ export async function carryOut(
     await writeFile(file, JSON.stringify({ version: JOB_VERSION, ...(await kind.prepare(at)) }, null, 2))
     const working = at
     const failed = new AbortController()
-    const takingIn: Promise<void>[] = []
+    // One after another, in the order in which they were made: the first raw frame of a run says how all are developed.
+    let taking = Promise.resolve()
     let failure: unknown
     const take = async (event: EngineEvent) => {
       try {
@@ -45,10 +46,10 @@ export async function carryOut(
     const end = await runEngine(
       tools.environment.engine,
       file,
-      (event) => (kind.onEvent ? void takingIn.push(take(event)) : onEvent(event)),
+      (event) => (kind.onEvent ? void (taking = taking.then(() => take(event))) : onEvent(event)),
       AbortSignal.any([signal, failed.signal]),
     )
-    await Promise.all(takingIn)
+    await taking
     if (failure) throw failure
     if (end.kind !== 'done') return end
     return { kind: 'done', result: await kind.finish(at) }

@@ -171,6 +171,7 @@ export class JobQueue {
     await rm(restFile(this.tools.store.folders.job(jobId)), { force: true }).catch(() => undefined)
     // A server that stops leaves its jobs as running: the next start says that they were interrupted.
     if (!this.closed) await this.write(job, end)
+    if (!this.closed && !(await this.busy({}).catch(() => true))) this.events.emit('idle')
   }
 
   /** Marks a job that waits as running; undefined where it waits no more, or where that cannot be written. */

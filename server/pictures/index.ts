@@ -2,6 +2,7 @@ export { captureCounts, capturesOf, gatherCaptures, takeCapturesApart } from './
 export { cardIn } from './card'
 export { depthArea, linesThrough, walkOver } from './depths'
 export { colouredDepth, colouredSourceMap, frameArea, frameAreaSamples, sourceAt, thumbnail, zoomPyramid } from './derived'
+export { makeRoom, MOST_GB } from './makeRoom'
 export { plainName, storedName } from './names'
 export { PictureStore, type FolderFiles } from './store'
 export { proofMap, proofPicture } from './proof'

@@ -13,9 +13,6 @@ import { capturesOf } from './captures'
 
 type RawFrame = Pick<Frame, 'uid' | 'run_id' | 'name' | 'file'>
 
-/** What is developed may take this much room when the application starts; the longest unused goes first. */
-export const DEVELOPED_GB = 20
-
 /** Raw frames: the originals never change; developed files can be made again at any time. */
 export class RawFrames {
   private readonly reader: RawReader
@@ -104,21 +101,6 @@ export class RawFrames {
     const folder = this.folders.derived('developed')
     const made = (await readdir(folder).catch(() => [])).filter((name) => name.startsWith(uid))
     await Promise.all(made.map((name) => rm(path.join(folder, name), { force: true })))
-  }
-
-  /** Removes what was developed and not used for longest, until the rest takes no more than `most_GB`. */
-  async makeRoom(most_GB = DEVELOPED_GB): Promise<void> {
-    const folder = this.folders.derived('developed')
-    const names = await readdir(folder).catch(() => [])
-    const files = await Promise.all(
-      names.map(async (name) => {
-        const { size, mtimeMs } = await stat(path.join(folder, name))
-        return { name, size, mtimeMs }
-      }),
-    )
-    let room = most_GB * 1e9
-    for (const { name, size } of files.sort((a, b) => b.mtimeMs - a.mtimeMs))
-      if ((room -= size) < 0) await rm(path.join(folder, name), { force: true })
   }
 
   close(): Promise<void> {
