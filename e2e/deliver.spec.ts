@@ -95,7 +95,7 @@ test('what was changed is there on the next visit, at once, and in a second tab;
   await other.close()
   // The first tab reads it when it is looked at again, and adds to it.
   await page.bringToFront()
-  await page.evaluate(() => document.dispatchEvent(new Event('visibilitychange')))
+  await page.evaluate(() => document.dispatchEvent(new Event('visibilitychange', { bubbles: true })))
   await expect(steps(page)).toHaveCount(before)
   await add(page, 'Colours')
   await expect.poll(async () => (await recipeOf(page)).steps.length).toBe(before + 1)

@@ -52,6 +52,7 @@ test.each(kinds)('what a file of the kind %s does not know is refused by name', 
 test('frames have a name and a file each, raw ones how they are developed', () => {
   const raw = { file: '/data/a.dng', development: { multipliers: [2, 1, 1.5], headroom: 1.2 } }
   expect(read('survey', { frames: [{ id: 4, name: 'a.dng', file: '/made/a.tif', raw }], report: '/r.json' })).toMatchObject({ frames: [{ raw }] })
+  expect(read('survey', { frames: [{ uid: 'u', name: 'a.jpg', file: '/a.jpg' }], report: '/r.json' })).toMatchObject({ frames: [{ uid: 'u' }] })
   const broken = (frame: object) => refusedAt(() => read('survey', { frames: [frame], report: '/r.json' }))
   expect(broken({ name: 'a.jpg' })).toEqual(['frames.0.file', 'value.any.required'])
   expect(broken({ name: '', file: '/a.jpg' })).toEqual(['frames.0.name', 'value.string.empty'])

@@ -206,6 +206,8 @@ const frames = Joi.array()
   .items(
     Joi.object({
       uid: Joi.string(),
+      // In job files of older versions.
+      id: Joi.number().integer().strip(),
       name: Joi.string().min(1).max(1000).required(),
       file: path,
       raw: Joi.object({
