@@ -17,7 +17,7 @@ export default defineConfig({
     { name: 'alone', testMatch: ALONE },
     { name: 'side by side', testIgnore: ALONE, dependencies: ['alone'] },
   ],
-  reporter: [['list'], ['json']],
+  reporter: [['list'], ['json', { outputFile: process.env.PLAYWRIGHT_JSON_OUTPUT_FILE ?? 'reports/interface.json' }]],
   use: {
     // The service worker loads every part of the application a second time in each test; tests of it switch it on.
     serviceWorkers: 'block',
