@@ -48,3 +48,15 @@ test.each(STEPS)('joining runs loses no original when any %s fails, and can be r
   }
   expect(failures).toBeGreaterThanOrEqual(1)
 })
+
+test('a frame in the bin keeps its file when a run with a frame of that name is joined', async () => {
+  const { runs } = await twoRuns()
+  const { db, store, bin, shoots } = server().context
+  const mine = await picture(60, 40, '#123456')
+  const { id } = await server().add(runs[0], 'b1.jpg', mine)
+  await bin.put('frame', id)
+  await expect(shoots.join(runs[1])).rejects.toMatchObject({ code: 'frame.nameTaken' })
+  const { run_id, file } = await db.selectFrom('frame').selectAll().where('id', '=', id).executeTakeFirstOrThrow()
+  expect((await fs.readFile(store.folders.frame(run_id, file))).equals(mine)).toBe(true)
+  for (const frame of await db.selectFrom('frame').selectAll().execute()) expect(existsSync(store.folders.frame(frame.run_id, frame.file))).toBe(true)
+})

@@ -1,4 +1,5 @@
 import { link, mkdir, rm } from 'node:fs/promises'
+import { refusal } from '@/core/words'
 import type { Database, Folders, Frame, Tables } from '@/database'
 import type { Transaction } from 'kysely'
 import { capturesOf } from '../pictures'
@@ -23,6 +24,7 @@ export async function moveFrames<T>(
         await mkdir(folders.frames(runId), { recursive: true })
         for (const { file } of [frame, ...(await capturesOf(writing, frame.id))]) {
           const [from, to] = [frame.run_id, runId].map((run) => folders.frame(run, file))
+          if (await isUsed(writing, runId, file)) throw refusal('frame.nameTaken', { name: file })
           await linkOver(from, to)
           after.push(to)
           before.push(from)
@@ -38,7 +40,14 @@ export async function moveFrames<T>(
   return changed
 }
 
-/** The records say that nothing is at `to`; a name that an earlier move could not remove is replaced. */
+/** Whether a frame or capture of a run has this file, one in the bin included. */
+async function isUsed(db: Transaction<Tables>, runId: number, file: string): Promise<boolean> {
+  const frames = db.selectFrom('frame').select('file').where('run_id', '=', runId).where('file', '=', file)
+  const captures = db.selectFrom('capture').innerJoin('frame', 'frame.id', 'frame_id').select('capture.file').where('run_id', '=', runId)
+  return [await frames.executeTakeFirst(), await captures.where('capture.file', '=', file).executeTakeFirst()].some((found) => found !== undefined)
+}
+
+/** No record uses `to`; a name that an earlier move could not remove is replaced. */
 async function linkOver(from: string, to: string): Promise<void> {
   await link(from, to).catch(async (error: NodeJS.ErrnoException) => {
     if (error.code !== 'EEXIST') throw error
